@@ -1,0 +1,45 @@
+# Two commands do everything: `make demo` and `make test`. Both set up first.
+PY ?= python3
+BIN := .venv/bin
+STAMP := .venv/.nullah-ready
+
+.PHONY: setup demo test lint types contract check bench soak shots schema clean
+
+setup: $(STAMP)
+
+$(STAMP): pyproject.toml constraints.txt tools/system.sh
+	bash tools/system.sh
+	$(PY) -m venv .venv
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --constraint constraints.txt --editable ".[dev]"
+	$(BIN)/python -m compileall -q src
+	touch $(STAMP)
+
+demo: setup
+	bash tools/demo.sh
+
+lint: setup
+	$(BIN)/ruff check --no-cache src tests bench tools
+
+types: setup
+	$(BIN)/mypy --cache-dir=.mypy_cache
+
+contract: setup
+	$(BIN)/lint-imports --no-cache
+
+test: lint types contract
+	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest
+
+bench: setup
+	QT_QPA_PLATFORM=offscreen $(BIN)/python bench/bench.py
+
+soak: setup
+	QT_QPA_PLATFORM=offscreen NULLAH_SOAK=1 $(BIN)/python -m pytest tests -m "" -k "soak or property"
+
+shots: setup
+	$(BIN)/nullah shots docs/screenshots
+
+schema: setup
+	$(BIN)/python tools/write_schema.py
+
+clean:
+	rm -rf .venv build

@@ -1,0 +1,125 @@
+"""The command line: the same core without a window."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+
+import nullah
+
+COMMANDS = ("plan", "export", "shots", "demo-project", "reckon")
+
+
+def main(argv: Sequence[str] | None = None) -> int:
+    """Run the command line; the exit code: 0, or 2 where the input does not serve."""
+    words = list(sys.argv[1:] if argv is None else argv)
+    if words and words[0] in COMMANDS:
+        return _command(words)
+    parser = argparse.ArgumentParser(
+        prog="nullah",
+        description=nullah.__doc__,
+        epilog=f"Also: nullah {{{', '.join(COMMANDS)}}} ..., each with --help.",
+    )
+    parser.add_argument("project", nargs="?", type=Path, help="a project file, *.nullah")
+    parser.add_argument("--demo", action="store_true", help="open the demo project")
+    parser.add_argument("--version", action="version", version=f"nullah {nullah.__version__}")
+    given = parser.parse_args(words)
+    return _open_window(given.project, given.demo)
+
+
+def _open_window(path: Path | None, with_demo: bool) -> int:
+    from nullah.core import demo
+    from nullah.core.document import Project
+    from nullah.formats import project_file
+    from nullah.formats.trouble import FileTrouble
+
+    try:
+        project = demo.project() if with_demo else project_file.load(path) if path else Project()
+    except FileTrouble as trouble:
+        return _refuse(str(trouble))
+    from nullah.gui.app import run
+
+    return int(run(project, None if with_demo else path))
+
+
+def _command(words: list[str]) -> int:
+    from nullah.formats.trouble import FileTrouble
+
+    try:
+        if words[0] == "reckon":
+            return _reckon(words[1:])
+        parser = argparse.ArgumentParser(prog=f"nullah {words[0]}")
+        if words[0] in ("plan", "export"):
+            parser.add_argument("project", type=Path)
+        if words[0] == "export":
+            parser.add_argument("--to", type=Path, required=True, metavar="DIR")
+            parser.add_argument("--letter", action="store_true", help="paper in Letter, not A4")
+        if words[0] in ("shots", "demo-project"):
+            parser.add_argument("target", type=Path, metavar="DIR" if words[0] == "shots" else "FILE")
+        return _do(words[0], parser.parse_args(words[1:]))
+    except FileTrouble as trouble:
+        return _refuse(str(trouble))
+
+
+def _do(command: str, given: argparse.Namespace) -> int:
+    from nullah.core import demo
+    from nullah.core.plan import plan
+    from nullah.formats import plan_json, project_file
+
+    if command == "plan":
+        sys.stdout.write(plan_json.text(plan(project_file.load(given.project))))
+    elif command == "export":
+        from nullah.formats.export import export
+
+        for path in export(plan(project_file.load(given.project)), given.to, letter=given.letter):
+            print(path)
+    elif command == "demo-project":
+        project_file.save(demo.project(), given.target)
+        print(given.target)
+    else:
+        import os
+
+        os.environ["QT_QPA_PLATFORM"] = "offscreen"
+        from nullah.gui.app import shots
+
+        for path in shots(given.target):
+            print(path)
+    return 0
+
+
+def _reckon(words: list[str]) -> int:
+    from nullah.core import reckon
+    from nullah.formats import heights_csv
+    from nullah.formats.trouble import FileTrouble
+
+    if words == ["--list"]:
+        print(json.dumps(reckon.described(), indent=1))
+        return 0
+    if not words or words[0].startswith("-"):
+        return _refuse(f"Write nullah reckon NAME key=value ...; NAME is one of {', '.join(reckon.CALCULATORS)}.")
+    given: dict[str, str] = {}
+    for word in words[1:]:
+        key, sep, value = word.partition("=")
+        if not sep or not key:
+            return _refuse(f'"{word[:40]}" is not key=value.')
+        if key in given:
+            return _refuse(f"{key[:40]} is given twice.")
+        given[key] = value
+    try:
+        answers = reckon.reckon(words[0], given, lambda name: heights_csv.read(Path(name)))
+    except (reckon.BadReckoning, FileTrouble) as error:
+        return _refuse(str(error))
+    print(json.dumps(answers, allow_nan=False))
+    return 0
+
+
+def _refuse(words: str) -> int:
+    print(" ".join(words.split()), file=sys.stderr)
+    return 2
+
+
+if __name__ == "__main__":
+    raise SystemExit(main())

@@ -1,0 +1,77 @@
+"""A call: a judgement the program must not make alone, laid out with its options and what each would cost."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+from nullah.core.document import Choice, Project
+
+Change = Callable[[Project], Project]
+
+
+def unchanged(project: Project) -> Project:
+    """The change that changes nothing: the option is carried by the recorded choice alone."""
+    return project
+
+
+@dataclass(frozen=True)
+class Option:
+    """One way to take a call: its computed consequences, and the change it makes to the project, if any."""
+
+    id: str
+    label: str
+    consequences: tuple[str, ...] = ()
+    change: Change = field(default=unchanged, compare=False)
+
+
+@dataclass(frozen=True)
+class Call:
+    """A question with options.
+
+    ``asked`` states the facts it rests on: a recorded choice with other facts is stale, and the call is open again.
+    ``recommended`` is the option the program would take and ``why``; ``differ`` says where practitioners differ.
+    ``conflict`` is set when the plan and something already cut disagree.
+    """
+
+    id: str
+    station: str
+    question: str
+    options: tuple[Option, ...]
+    recommended: str
+    why: str
+    asked: str = ""
+    differ: str = ""
+    parts: tuple[str, ...] = ()
+    conflict: bool = False
+    taken: str = ""
+
+    @property
+    def open(self) -> bool:
+        """Whether a decision is still wanted."""
+        return not self.taken
+
+    @property
+    def in_force(self) -> str:
+        """The option the plan goes by: the one taken, else the one recommended."""
+        return self.taken or self.recommended
+
+    def option(self, option_id: str) -> Option:
+        """The option of that id.
+
+        Raises:
+            KeyError: the call has no such option.
+        """
+        for option in self.options:
+            if option.id == option_id:
+                return option
+        raise KeyError(option_id)
+
+
+def taken(call_id: str, options: tuple[Option, ...], asked: str, choices: tuple[Choice, ...]) -> str:
+    """The option recorded for a call, or "" when there is none, it is stale, or the option is no longer offered."""
+    for choice in reversed(choices):
+        if choice.call == call_id:
+            current = choice.asked == asked and any(o.id == choice.option for o in options)
+            return choice.option if current else ""
+    return ""

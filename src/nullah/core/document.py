@@ -1,0 +1,291 @@
+"""The document: ``Project`` and what it holds, as frozen, validated, versioned values. Lengths in mm.
+
+An edit makes a new ``Project``; undo is the list of old ones. What is searched for and accepted (a layout) is kept here
+as a value, with a fingerprint of what it was made from.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+
+SCHEMA_VERSION = 1
+
+Length = Annotated[float, Field(gt=0, le=20_000)]
+Position = Annotated[float, Field(ge=0, le=20_000)]
+Signed = Annotated[float, Field(ge=-20_000, le=20_000)]
+Percent = Annotated[float, Field(ge=0, le=100)]
+Word = Annotated[str, Field(min_length=1, max_length=120)]
+Prose = Annotated[str, Field(max_length=2_000)]
+
+
+class Value(BaseModel):
+    """A frozen value: unknown fields, NaN and infinities are refused."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+# ---- piece
+
+
+class Contents(Value):
+    """What the box must hold: ``count`` items of width x height x thickness, and how they stand."""
+
+    name: Word = "thing"
+    count: Annotated[int, Field(ge=1, le=10_000)] = 1
+    width: Length = 60.0
+    height: Length = 40.0
+    thickness: Length = 40.0
+    stand: Literal["upright", "on edge", "flat"] = "upright"
+
+
+class Piece(Value):
+    """The dovetailed box as asked for; everything else about it is computed."""
+
+    kind: Literal["dovetailed_box"] = "dovetailed_box"
+    name: Word = "Practice box"
+    contents: Contents = Contents()
+    wiggle: Annotated[float, Field(ge=0, le=200)] = 3.0
+    dividers: Annotated[int, Field(ge=0, le=40)] = 0
+    divider_thickness: Annotated[float, Field(gt=0, le=100)] = 9.0
+    wall: Annotated[float, Field(gt=0, le=100)] = 18.0
+    bottom_thickness: Annotated[float, Field(gt=0, le=60)] = 6.0
+    lid: Literal["sliding", "lift-off", "none"] = "none"
+    lid_thickness: Annotated[float, Field(gt=0, le=60)] = 8.0
+    tails: Annotated[int, Field(ge=0, le=40)] = 0  # 0: as many as suit the height
+    pin: Annotated[float, Field(gt=0, le=60)] = 6.0
+    half_pin: Annotated[float, Field(ge=0, le=60)] = 0.0  # 0: half the wall
+    slope: Annotated[float, Field(ge=0, le=12)] = 0.0  # run for a rise of one; 0: by the species' ease
+    extra_length: Signed = 0.0
+    extra_width: Signed = 0.0
+    extra_height: Signed = 0.0
+    wall_species: Word = "white ash"
+    panel_species: Word = "western larch"
+    lid_species: Word = "American elm"
+
+
+# ---- timber
+
+DefectKind = Literal["sound knot", "loose knot", "check", "split", "sapwood", "wane", "run-out"]
+
+
+class Defect(Value):
+    """A fault as a rectangle on the face side: ``x`` from the left end, ``y`` from the lower edge, to its lower left."""
+
+    id: Word
+    kind: DefectKind
+    x: Position
+    y: Position
+    length: Length
+    width: Length
+    depth: Annotated[float, Field(ge=0, le=200)] = 0.0  # how deep it lies under the face side; 0: at it
+
+
+class Board(Value):
+    """A board as found. ``ring_angle`` is that of the rings to the face in degrees: 0 flat, 45 rift, 90 quarter."""
+
+    id: Word
+    name: Word
+    species: Word
+    length: Length
+    width: Length
+    thickness: Annotated[float, Field(gt=0, le=300)]
+    ring_angle: Annotated[float, Field(ge=0, le=90)] = 0.0
+    heart_side: Literal["face", "back"] = "back"
+    moisture: Annotated[float, Field(ge=0, le=60)] = 12.0
+    straight_edge: Literal["lower", "upper", "neither"] = "lower"
+    upper_edge: Literal["sawn", "rough", "wany"] = "rough"
+    defects: Annotated[tuple[Defect, ...], Field(max_length=200)] = ()
+
+    @model_validator(mode="after")
+    def _faults_lie_on_the_board(self) -> Board:
+        for fault in self.defects:
+            if fault.x >= self.length or fault.y >= self.width:
+                raise ValueError(f"{fault.kind} {fault.id} lies off {self.name}")
+        return self
+
+
+class Room(Value):
+    """The room the piece will live in: temperature and the year's driest and wettest air, relative humidity in %."""
+
+    temperature: Annotated[float, Field(ge=-20, le=60)] = 20.0
+    humidity_dry: Percent = 35.0
+    humidity_wet: Percent = 65.0
+
+    @model_validator(mode="after")
+    def _dry_before_wet(self) -> Room:
+        if self.humidity_dry > self.humidity_wet:
+            raise ValueError("the driest air is damper than the wettest")
+        return self
+
+
+# ---- readings
+
+
+class Reading(Value):
+    """One reading of the face side of a board or part.
+
+    ``winding sticks``: at ``at`` from the left end, how much the upper edge stands above the lower, against a stick laid
+    at the left end, read over a stick ``stick`` long. ``cup``: a straightedge across at ``at``, the hollow (+) or hump (-)
+    in the middle. ``bow``: a straightedge along at ``across`` from the lower edge, hollow (+) or hump (-) in the middle.
+    ``thickness``: the caliper at (``at``, ``across``).
+    """
+
+    target: Word
+    kind: Literal["winding sticks", "cup", "bow", "thickness"]
+    at: Position = 0.0
+    across: Position = 0.0
+    value: Annotated[float, Field(ge=-500, le=500)]
+    stick: Annotated[float, Field(ge=0, le=2_000)] = 0.0  # 0: as long as the board is wide
+
+
+# ---- kit
+
+
+class Plane(Value):
+    """A bench plane: sole length, the iron's distance behind the toe, and the shaving it is set to, all mm."""
+
+    name: Word
+    sole: Length
+    iron: Length
+    shaving: Annotated[float, Field(gt=0, le=3)]
+
+
+class Kit(Value):
+    """What is at hand; it decides the way the plan takes."""
+
+    planes: Annotated[tuple[Plane, ...], Field(min_length=1, max_length=20)] = (
+        Plane(name="jack plane, 355 mm sole", sole=355, iron=120, shaving=0.2),
+        Plane(name="jointer, 560 mm sole", sole=560, iron=190, shaving=0.1),
+        Plane(name="smoother, 245 mm sole", sole=245, iron=80, shaving=0.04),
+    )
+    crosscut_kerf: Annotated[float, Field(gt=0, le=10)] = 1.5
+    rip_kerf: Annotated[float, Field(gt=0, le=10)] = 1.5
+    dovetail_kerf: Annotated[float, Field(gt=0, le=5)] = 0.6
+    chisels: Annotated[tuple[Annotated[float, Field(gt=0, le=100)], ...], Field(max_length=40)] = (3, 6, 12, 18, 25)
+    plough: bool = True
+    router_plane: bool = True
+    rabbet_plane: bool = True
+    clamps: Annotated[int, Field(ge=0, le=200)] = 6
+    glue: Literal["PVA", "hot hide", "liquid hide", "epoxy"] = "PVA"
+
+
+class Allowances(Value):
+    """What is left on when sawing from the rough."""
+
+    length: Annotated[float, Field(ge=0, le=200)] = 25.0
+    width: Annotated[float, Field(ge=0, le=100)] = 6.0
+
+
+# ---- what was decided, measured, cut
+
+
+class Choice(Value):
+    """A call taken: which option, and the facts as they stood (``asked``): when those change the call opens again."""
+
+    call: Word
+    option: Word
+    asked: Prose = ""
+    words: Prose = ""
+
+
+class Measured(Value):
+    """What the wood says: it replaces the planned value. ``part`` may be a part's id or ``opening``."""
+
+    part: Word
+    dimension: Literal["length", "width", "thickness", "diagonal 1", "diagonal 2"]
+    value: Length
+
+
+class CutMark(Value):
+    """A part marked as cut, with its sizes as they then stood: they never change silently."""
+
+    part: Word
+    length: Length
+    width: Length
+    thickness: Length
+
+
+class LogEntry(Value):
+    """One line of the bench book. ``when`` is ISO 8601 in local time, or empty; ``step`` the step's id, if one."""
+
+    kind: Literal["measured", "call", "cut", "time", "note", "change"]
+    text: Prose
+    when: Annotated[str, Field(max_length=40)] = ""
+    step: Annotated[str, Field(max_length=120)] = ""
+    minutes: Annotated[float, Field(ge=0, le=100_000)] = 0.0
+
+
+# ---- accepted layout
+
+
+class Node(Value):
+    """A rectangle of a board in a tree of full saw cuts: a part, an offcut, waste, or cut in two.
+
+    ``x, y, length, width`` lie in the board's own axes. A cut ``across`` (crosscut) takes away x from ``at`` to
+    ``at + kerf``; one ``along`` (rip) takes away y from ``at`` to ``at + kerf``. ``children`` are the two sides, in order.
+    """
+
+    x: Position
+    y: Position
+    length: Annotated[float, Field(ge=0, le=20_000)]
+    width: Annotated[float, Field(ge=0, le=20_000)]
+    use: Literal["part", "offcut", "waste", "cut"]
+    part: Annotated[str, Field(max_length=120)] = ""
+    axis: Literal["", "across", "along"] = ""
+    at: Position = 0.0
+    kerf: Annotated[float, Field(ge=0, le=20)] = 0.0
+    children: Annotated[tuple[Node, ...], Field(max_length=2)] = ()
+
+
+class BoardLayout(Value):
+    """What is sawn from one board."""
+
+    board: Word
+    root: Node
+
+
+class AcceptedLayout(Value):
+    """A layout found by search and accepted; ``fingerprint`` is of the boards and rough sizes it was made from."""
+
+    name: Word
+    boards: Annotated[tuple[BoardLayout, ...], Field(max_length=200)]
+    unplaced: tuple[Word, ...] = ()
+    fingerprint: Annotated[str, Field(max_length=80)]
+
+
+# ---- the whole
+
+
+class Project(Value):
+    """One piece of work, whole. Immutable; ``model_copy(update=...)`` through ``edit`` makes the next one."""
+
+    schema_version: Literal[1] = 1
+    name: Word = "New project"
+    units: Literal["mm", "in"] = "mm"
+    denominator: Literal[16, 32, 64] = 32
+    piece: Piece = Piece()
+    boards: Annotated[tuple[Board, ...], Field(max_length=500)] = ()
+    readings: Annotated[tuple[Reading, ...], Field(max_length=5_000)] = ()
+    room: Room = Room()
+    kit: Kit = Kit()
+    allowances: Allowances = Allowances()
+    choices: Annotated[tuple[Choice, ...], Field(max_length=1_000)] = ()
+    measured: Annotated[tuple[Measured, ...], Field(max_length=2_000)] = ()
+    cut: Annotated[tuple[CutMark, ...], Field(max_length=1_000)] = ()
+    done: Annotated[tuple[Word, ...], Field(max_length=2_000)] = ()
+    log: Annotated[tuple[LogEntry, ...], Field(max_length=20_000)] = ()
+    layout: AcceptedLayout | None = None
+
+    @model_validator(mode="after")
+    def _ids_are_unique(self) -> Project:
+        boards = [b.id for b in self.boards]
+        if len(set(boards)) != len(boards):
+            raise ValueError("two boards share one id")
+        return self
+
+
+def schema() -> dict[str, object]:
+    """The document's JSON Schema (draft 2020-12), as docs/ ships it."""
+    return Project.model_json_schema()

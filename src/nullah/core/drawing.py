@@ -1,0 +1,119 @@
+"""The display list: every picture the program shows is one of these, in mm, y upward.
+
+Renderers (screen, paper) turn ``ink`` names into colours and widths; nothing here knows either. ``tag`` ties a primitive
+to what it shows: ``part:A``, ``setting:gauge-17.4``, ``edit:piece.wall``, so that a view can light or edit it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field, replace
+
+Point = tuple[float, float]
+
+
+@dataclass(frozen=True)
+class Line:
+    """A polyline. ``dash`` for hidden edges and centre lines."""
+
+    points: tuple[Point, ...]
+    ink: str = "outline"
+    dash: bool = False
+    tag: str = ""
+    width: float = 1.0  # pen width in screen pixels at 100 %
+
+
+@dataclass(frozen=True)
+class Area:
+    """A closed polygon filled with ``ink``; ``hatch`` marks waste, never by colour alone."""
+
+    points: tuple[Point, ...]
+    ink: str = "wood"
+    hatch: bool = False
+    edge: str = ""
+    tag: str = ""
+    hint: str = ""
+
+
+@dataclass(frozen=True)
+class Text:
+    """Words at a point. ``size`` in screen pixels at 100 %; ``align``: left, centre, right; ``turn`` in degrees."""
+
+    at: Point
+    text: str
+    ink: str = "ink"
+    size: float = 12.0
+    align: str = "centre"
+    bold: bool = False
+    turn: float = 0.0
+    tag: str = ""
+    halo: bool = False
+
+
+@dataclass(frozen=True)
+class Dimension:
+    """A measured distance from ``a`` to ``b``, drawn ``offset`` pixels to the left of the way from a to b.
+
+    ``mm`` is what is shown (formatted by the renderer in the user's unit); ``edit`` names what typing here changes.
+    """
+
+    a: Point
+    b: Point
+    mm: float
+    offset: float = 22.0
+    label: str = ""
+    ink: str = "dimension"
+    edit: str = ""
+    tag: str = ""
+
+
+Primitive = Line | Area | Text | Dimension
+
+
+@dataclass(frozen=True)
+class Drawing:
+    """A picture: what is drawn, in order, and its bounds (left, bottom, right, top) in mm."""
+
+    items: tuple[Primitive, ...] = ()
+    title: str = ""
+    bounds: tuple[float, float, float, float] | None = field(default=None)
+
+    def extent(self) -> tuple[float, float, float, float]:
+        """The given bounds, or those of all points; a unit square when empty."""
+        if self.bounds is not None:
+            return self.bounds
+        points = [p for item in self.items for p in _points(item)]
+        if not points:
+            return (0.0, 0.0, 1.0, 1.0)
+        xs, ys = [p[0] for p in points], [p[1] for p in points]
+        return (min(xs), min(ys), max(xs), max(ys))
+
+
+def _points(item: Primitive) -> tuple[Point, ...]:
+    if isinstance(item, Line | Area):
+        return item.points
+    if isinstance(item, Text):
+        return (item.at,)
+    return (item.a, item.b)
+
+
+def moved(items: Iterable[Primitive], dx: float, dy: float) -> list[Primitive]:
+    """The same primitives, shifted by (dx, dy) mm."""
+
+    def shift(p: Point) -> Point:
+        return (p[0] + dx, p[1] + dy)
+
+    out: list[Primitive] = []
+    for item in items:
+        if isinstance(item, Line | Area):
+            out.append(replace(item, points=tuple(shift(p) for p in item.points)))
+        elif isinstance(item, Text):
+            out.append(replace(item, at=shift(item.at)))
+        else:
+            out.append(replace(item, a=shift(item.a), b=shift(item.b)))
+    return out
+
+
+def rectangle(x: float, y: float, length: float, width: float) -> tuple[Point, ...]:
+    """The four corners of an upright rectangle, from its lower left, anticlockwise."""
+    return ((x, y), (x + length, y), (x + length, y + width), (x, y + width))

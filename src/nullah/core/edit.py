@@ -1,0 +1,281 @@
+"""Edits: each takes a project and gives the next one. Undo is the list of old ones; nothing here changes a value in place."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from pydantic import ValidationError
+
+from nullah.core.calls import Call
+from nullah.core.document import Board, Choice, CutMark, LogEntry, Measured, Project
+from nullah.core.measure import BadLength, parse_positive, show_length
+from nullah.core.pieces.box import SIDES
+from nullah.core.pieces.part import Part
+from nullah.core.plan import Plan
+
+MOST_STEPS = 1000  # projects kept for undo
+
+
+class BadEdit(ValueError):
+    """An edit that cannot be made; the message is one sentence that says what to do instead."""
+
+
+def changed(project: Project, **update: Any) -> Project:
+    """The project with fields replaced, validated anew.
+
+    Raises:
+        BadEdit: the new values are not valid; the message says which and why.
+    """
+    try:
+        return Project.model_validate({**{k: getattr(project, k) for k in Project.model_fields}, **update})
+    except ValidationError as error:
+        raise BadEdit(sentence(error)) from None
+
+
+def sentence(error: ValidationError) -> str:
+    """The first fault of a validation error as one sentence with where and why."""
+    first = error.errors()[0]
+    where = " ".join(str(p) for p in first["loc"]) or "the project"
+    return f"{where.replace('_', ' ')}: {first['msg'].removeprefix('Value error, ')}."
+
+
+def logged(project: Project, kind: str, text: str, when: str = "", step: str = "", minutes: float = 0.0) -> Project:
+    """The project with one more line in its bench book."""
+    entry = LogEntry.model_validate({"kind": kind, "text": text, "when": when, "step": step, "minutes": minutes})
+    return project.model_copy(update={"log": (*project.log, entry)})
+
+
+def set_piece(project: Project, field: str, value: Any) -> Project:
+    """The project with one field of its piece set; ``contents.`` before the name reaches into the contents.
+
+    Raises:
+        BadEdit: the value is out of bounds.
+    """
+    owner = project.piece.contents if field.startswith("contents.") else project.piece
+    name = field.removeprefix("contents.")
+    try:
+        fresh = type(owner).model_validate({**{k: getattr(owner, k) for k in type(owner).model_fields}, name: value})
+    except ValidationError as error:
+        raise BadEdit(f"{name.replace('_', ' ')} cannot be {value}: {error.errors()[0]['msg'].lower()}.") from None
+    piece = fresh if owner is project.piece else project.piece.model_copy(update={"contents": fresh})
+    return project.model_copy(update={"piece": piece})
+
+
+def set_outside(project: Project, plan: Plan, axis: int, mm: float) -> Project:
+    """The project with an outside size (0 length, 1 width, 2 height) typed: the difference goes to what is made up.
+
+    Raises:
+        BadEdit: the size is not more than zero, or there is no box.
+    """
+    if plan.piece.box is None:
+        raise BadEdit(plan.piece.problem)
+    if mm <= 0:
+        raise BadEdit("An outside size is more than zero.")
+    field = ("extra_length", "extra_width", "extra_height")[axis]
+    return set_piece(project, field, getattr(project.piece, field) + mm - plan.piece.box.chains[axis].total)
+
+
+def put_board(project: Project, board: Board) -> Project:
+    """The project with a board added, or put in the place of the one with its id."""
+    boards = list(project.boards)
+    index = next((i for i, b in enumerate(boards) if b.id == board.id), None)
+    if index is None:
+        boards.append(board)
+    else:
+        boards[index] = board
+    return changed(project, boards=tuple(boards))
+
+
+def drop_board(project: Project, board_id: str) -> Project:
+    """The project without a board and its readings."""
+    return changed(
+        project,
+        boards=tuple(b for b in project.boards if b.id != board_id),
+        readings=tuple(r for r in project.readings if r.target != board_id),
+    )
+
+
+def fresh_id(stem: str, taken: set[str]) -> str:
+    """The stem with the lowest number that is not taken."""
+    number = 1
+    while f"{stem} {number}" in taken:
+        number += 1
+    return f"{stem} {number}"
+
+
+# ---- calls
+
+
+def take(project: Project, call: Call, option_id: str, when: str = "") -> Project:
+    """The project with a call taken: its option's change made, the choice recorded.
+
+    Raises:
+        KeyError: the call has no such option.
+    """
+    option = call.option(option_id)
+    choice = Choice(call=call.id, option=option_id, asked=call.asked, words=f"{call.question} {option.label}")
+    after = option.change(project)
+    after = after.model_copy(update={"choices": (*(c for c in after.choices if c.call != call.id), choice)})
+    return logged(after, "call", f"{call.question} Taken: {option.label}.", when)
+
+
+def take_back(project: Project, call_id: str, when: str = "") -> Project:
+    """The project with a recorded choice taken back: the call is open again (a layout taken is laid aside)."""
+    update: dict[str, Any] = {"choices": tuple(c for c in project.choices if c.call != call_id)}
+    if call_id == "layout":
+        update["layout"] = None
+    return logged(project.model_copy(update=update), "call", f"Taken back: {call_id}.", when)
+
+
+# ---- the wood speaks
+
+_SAID = re.compile(
+    r"^\s*(?P<who>.+?)\s+(?P<what>length|long|width|wide|height|high|thickness|thick)\s*[=:]?\s*(?P<mm>\S.*)$", re.I
+)
+_DIAGONAL = re.compile(r"^\s*diagonal\s+(?P<n>[12])\s*[=:]?\s+(?P<mm>\S.*)$", re.I)
+_DIMENSION = {"long": "length", "wide": "width", "high": "width", "height": "width", "thick": "thickness"}
+HOW = 'Write a part, what was measured and how much, like "A thickness 17.4".'
+
+
+def measured(project: Project, parts: tuple[Part, ...], text: str, when: str = "") -> Project:
+    """The project with what the wood says in place of what was planned.
+
+    ``A thickness 17.4``; ``divider thickness 9.6`` (all dividers); ``opening width 101.4`` (as built, for what is fitted
+    to it); ``diagonal 1 361``. A later measurement of the same thing replaces the earlier one; the log keeps both.
+
+    Raises:
+        BadEdit: the text names no part, no dimension or no length.
+    """
+    diagonal = _DIAGONAL.match(text)
+    said = diagonal or _SAID.match(text)
+    if said is None:
+        raise BadEdit(HOW)
+    try:
+        mm = parse_positive(said["mm"], project.units, "a measured size")
+    except BadLength as error:
+        raise BadEdit(str(error)) from None
+    if diagonal:
+        targets, dimension = ["box"], f"diagonal {said['n']}"
+    else:
+        word = said["what"].lower()
+        dimension = _DIMENSION.get(word, word)
+        targets = _named(said["who"], parts)
+        if targets == ["opening"] and dimension == "thickness":
+            raise BadEdit("The opening has a length and a width, no thickness.")
+    new = tuple(Measured.model_validate({"part": t, "dimension": dimension, "value": mm}) for t in targets)
+    replaced = {(m.part, m.dimension) for m in new}
+    kept = tuple(m for m in project.measured if (m.part, m.dimension) not in replaced)
+    after = project.model_copy(update={"measured": (*kept, *new)})
+    return logged(
+        after,
+        "measured",
+        f"{' '.join(said['who'].split()) if not diagonal else 'box'} {dimension} "
+        f"{show_length(mm, project.units, project.denominator).text}",
+        when,
+    )
+
+
+def _named(who: str, parts: tuple[Part, ...]) -> list[str]:
+    name = " ".join(who.split()).lower().removeprefix("part ")
+    if name in ("opening", "inside"):
+        return ["opening"]
+    found = [
+        p.id for p in parts if name in (p.id.lower(), p.name.lower(), p.name.lower().removeprefix(p.id.lower() + " "))
+    ]
+    if not found and name in ("divider", "dividers"):
+        found = [p.id for p in parts if p.group == "dividers"]
+    if not found and name in ("side", "sides", "wall", "walls"):
+        found = [p.id for p in parts if p.id in SIDES]
+    if not found:
+        known = ", ".join(dict.fromkeys(p.group if p.group == "dividers" else p.id for p in parts))
+        raise BadEdit(f'There is no part "{who.strip()[:30]}" here; there are {known or "none yet"} and the opening.')
+    return found
+
+
+# ---- cut and done
+
+
+def mark_cut(project: Project, part: Part, when: str = "") -> Project:
+    """The project with a part marked as cut at its sizes as they stand: from now on they never change silently."""
+    mark = CutMark(part=part.id, length=part.length, width=part.width, thickness=part.thickness)
+    after = project.model_copy(update={"cut": (*(m for m in project.cut if m.part != part.id), mark)})
+    sizes = " x ".join(show_length(v, project.units, project.denominator).text for v in part.sizes)
+    return logged(after, "cut", f"{part.name} cut: {sizes}", when)
+
+
+def unmark_cut(project: Project, part_id: str, when: str = "") -> Project:
+    """The project with a part no longer marked as cut."""
+    after = project.model_copy(update={"cut": tuple(m for m in project.cut if m.part != part_id)})
+    return logged(after, "cut", f"{part_id} is to be cut again", when)
+
+
+def step_done(project: Project, plan: Plan, step_id: str, minutes: float = 0.0, when: str = "") -> Project:
+    """The project with a step done, its minutes logged, and the part it cuts marked as cut.
+
+    Raises:
+        BadEdit: there is no such step, or what it waits for is not done.
+    """
+    step = next((s for s in plan.bench.steps if s.id == step_id), None)
+    if step is None:
+        raise BadEdit("That step is no longer in the plan.")
+    waiting = [w for w in step.waits if w not in project.done]
+    if waiting:
+        names = {s.id: s.title for s in plan.bench.steps}
+        raise BadEdit(f"{step.title} waits for: {names.get(waiting[0], waiting[0])}.")
+    after = project.model_copy(update={"done": (*(d for d in project.done if d != step_id), step_id)})
+    if minutes > 0:
+        after = logged(after, "time", step.title, when, step_id, round(minutes, 2))
+    part = next((p for p in plan.piece.parts if p.id == step.cuts), None)
+    return mark_cut(after, part, when) if part is not None and not part.cut else after
+
+
+def step_undone(project: Project, step_id: str) -> Project:
+    """The project with a step no longer done (what it cut stays marked: wood does not grow back)."""
+    return project.model_copy(update={"done": tuple(d for d in project.done if d != step_id)})
+
+
+class History:
+    """Undo and redo: the list of old projects and where in it one stands. The present one is ``now``."""
+
+    def __init__(self, first: Project) -> None:
+        self._states = [first]
+        self._words = [""]
+        self._at = 0
+
+    @property
+    def now(self) -> Project:
+        """The project as it stands."""
+        return self._states[self._at]
+
+    def do(self, project: Project, words: str) -> None:
+        """Make ``project`` the present one; what was undone is forgotten."""
+        if project == self.now:
+            return
+        self._states = [*self._states[: self._at + 1], project][-MOST_STEPS:]
+        self._words = [*self._words[: self._at + 1], words][-MOST_STEPS:]
+        self._at = len(self._states) - 1
+
+    def undo(self) -> str:
+        """One step back; the words of what was undone, "" at the start."""
+        if self._at == 0:
+            return ""
+        self._at -= 1
+        return self._words[self._at + 1]
+
+    def redo(self) -> str:
+        """One step forward; the words of what was done again, "" at the end."""
+        if self._at == len(self._states) - 1:
+            return ""
+        self._at += 1
+        return self._words[self._at]
+
+    @property
+    def can_undo(self) -> bool:
+        """Whether there is something to undo."""
+        return self._at > 0
+
+    @property
+    def can_redo(self) -> bool:
+        """Whether there is something to do again."""
+        return self._at < len(self._states) - 1

@@ -1,0 +1,311 @@
+"""Through dovetails by the dividers method.
+
+Board W, half pin h, N tails, pin p wide at the end of the tail board: step s = (W - 2h + p) / N, tails s - p. Step N times
+from each half-pin line; the overshoot past the far line is the pin. Source: common practice, no source.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from nullah.core.drawing import Area, Dimension, Drawing, Line, Point, Primitive, Text, rectangle
+from nullah.core.joints.plan import Check, Face, JointPlan, Setting
+
+THINNEST_PIN = 3.0  # mm; a finer one breaks in the tracing (common practice)
+STRONG = (2.0, 4.0)  # tails this many pins wide keep strength (common practice)
+SHALLOWEST, STEEPEST = 10.0, 5.0  # 1:10 slips, 1:5 leaves weak short grain (common practice)
+
+
+class NoDovetail(ValueError):
+    """Sizes that leave no room for the tails; the message says which to change."""
+
+
+@dataclass(frozen=True)
+class Dovetail:
+    """One corner, laid out. All mm; ``run`` is the slope's run for a rise of one.
+
+    Positions run across the tail board from the reference (lower) edge, at its end, on its face.
+    """
+
+    width: float
+    tails: int
+    pin: float
+    half_pin: float
+    run: float
+    mating: float  # the pin board's thickness: how long the tails are
+    own: float  # the tail board's thickness: how long the pins are
+
+    @property
+    def step(self) -> float:
+        """What the dividers are set to."""
+        return (self.width - 2 * self.half_pin + self.pin) / self.tails
+
+    @property
+    def tail(self) -> float:
+        """A tail's width at the end, where it is widest."""
+        return self.step - self.pin
+
+    @property
+    def slope_deg(self) -> float:
+        """Slope off square, degrees."""
+        return math.degrees(math.atan(1 / self.run))
+
+    @property
+    def socket_base(self) -> float:
+        """A socket's width at the baseline of the tail board: p + 2 x length x slope."""
+        return self.pin + 2 * self.mating / self.run
+
+    @property
+    def tail_base(self) -> float:
+        """A tail's width at the baseline, where it is narrowest."""
+        return self.tail - 2 * self.mating / self.run
+
+    def tails_at_end(self) -> tuple[tuple[float, float], ...]:
+        """(lower, upper) of each tail at the end of the board."""
+        return tuple(
+            (self.half_pin + i * self.step, self.half_pin + i * self.step + self.tail) for i in range(self.tails)
+        )
+
+    def tails_at_baseline(self) -> tuple[tuple[float, float], ...]:
+        """(lower, upper) of each tail at the baseline."""
+        in_by = self.mating / self.run
+        return tuple((lower + in_by, upper - in_by) for lower, upper in self.tails_at_end())
+
+    def pins_at_mouth(self) -> tuple[tuple[float, float], ...]:
+        """(lower, upper) of each pin where it is narrowest, half pins among them."""
+        marks = [0.0]
+        for lower, upper in self.tails_at_end():
+            marks += [lower, upper]
+        marks.append(self.width)
+        return tuple((marks[i], marks[i + 1]) for i in range(0, len(marks), 2))
+
+
+def lay_out(
+    width: float, tails: int, pin: float, half_pin: float, run: float, mating: float, own: float | None = None
+) -> Dovetail:
+    """A corner laid out by dividers; ``own`` is the tail board's thickness, the mating board's when not given.
+
+    Raises:
+        NoDovetail: a size is not more than zero, or the tails come out with no width at the baseline.
+    """
+    named = {"width": width, "pin": pin, "half pin": half_pin, "slope": run, "mating thickness": mating}
+    for name, value in named.items():
+        if not math.isfinite(value) or value <= 0:
+            raise NoDovetail(f"The {name} must be more than zero; it is {value:g}.")
+    if tails < 1:
+        raise NoDovetail("A dovetailed corner has one tail or more.")
+    joint = Dovetail(width, tails, pin, half_pin, run, mating, mating if own is None else own)
+    if joint.tail_base <= 0:
+        raise NoDovetail(
+            f"{tails} tails with pins of {pin:g} leave {joint.tail_base:.1f} mm of tail at the baseline on {width:.1f} mm; "
+            "take fewer tails, finer pins or a smaller half pin."
+        )
+    return joint
+
+
+def suited_tails(width: float, half_pin: float, pin: float) -> int:
+    """The fewest tails that are each no wider than four pins at the end, 1 or more."""
+    return max(1, math.ceil((width - 2 * half_pin + pin) / ((STRONG[1] + 1) * pin) - 1e-9))
+
+
+def groove_place(joint: Dovetail, lower: float, upper: float) -> str:
+    """Where a groove from ``lower`` to ``upper`` (mm from the reference edge) meets the corner.
+
+    ``inside a tail`` when it lies within one tail over its whole length, ``inside a pin`` when within one pin or half pin
+    where that is narrowest, else ``across a line``. Inside a tail it is ploughed through in the pin boards and stopped in
+    the tail boards; inside a pin the reverse; across a line it shows on both.
+    """
+    if any(a <= lower and upper <= b for a, b in joint.tails_at_baseline()):
+        return "inside a tail"
+    if any(a <= lower and upper <= b for a, b in joint.pins_at_mouth()):
+        return "inside a pin"
+    return "across a line"
+
+
+def checks(joint: Dovetail, chisels: tuple[float, ...]) -> tuple[Check, ...]:
+    """What to hold before cutting: pins and tails sound, and a chisel at hand that enters the socket with room."""
+    ratio = joint.tail / joint.pin
+    entering = [c for c in chisels if c <= joint.socket_base - 0.5]
+    chisel = f"the {max(entering):g} mm chisel goes in" if entering else "no chisel at hand goes in"
+    return (
+        Check(joint.pin >= THINNEST_PIN, f"pins {joint.pin:.1f} at the mouth; at least {THINNEST_PIN:g}"),
+        Check(
+            STRONG[0] - 0.05 <= ratio <= STRONG[1] + 0.05,
+            f"tails {joint.tail:.1f}, {ratio:.1f} pins wide; 2 to 4 for strength",
+        ),
+        Check(bool(entering), f"socket {joint.socket_base:.1f} at the baseline: {chisel} with room"),
+        Check(
+            STEEPEST <= joint.run <= SHALLOWEST, f"slope 1 : {joint.run:g}, {joint.slope_deg:.1f} degrees off square"
+        ),
+        Check(
+            joint.half_pin >= joint.mating / 4,
+            f"half pin {joint.half_pin:.1f} beside {joint.mating:.1f} stock; about half the thickness",
+        ),
+    )
+
+
+ORDER_TAILS_FIRST = (
+    "Test both ends square; every gauge line inherits their error.",
+    "Gauge the baselines: all round the tail board, on the two faces of the pin board.",
+    "Mark the outside faces and which edge is the reference.",
+    "Mark the half pins; step the dividers from each half-pin line.",
+    "Square the marks across the end; bevel them down to the baseline. Mark the waste.",
+    "Saw the lines of one slope together, beside the line, on the waste; then the other slope.",
+    "Notch the half pins at the baseline, saw the shoulders; coping saw out the waste near the line.",
+    "Chop to the baseline half from each face, the last cut in the gauge line, a slight undercut.",
+    "Trace onto the pin board: its end under the tails, baseline on its inside face, reference edges flush.",
+    "Square down, mark the waste, saw beside the line; chop, leaning the chisel on the second face.",
+    "Try by hand pressure; pare only the shiny marks. Do not close the joint fully twice.",
+)
+ORDER_PINS_FIRST = (
+    *ORDER_TAILS_FIRST[:3],
+    "Mark the pins on the end of the pin board: narrow on the outside, bevelled on the end, squared down both faces.",
+    "Mark the waste; saw beside the line, plumb; coping saw and chop to the baseline from both faces.",
+    "Stand the pin board on the tail board's inside face at the baseline; trace round the pins.",
+    "Square across the end, mark the waste, saw beside the line; chop to the baseline half from each face.",
+    ORDER_TAILS_FIRST[-1],
+)
+
+
+def plan(
+    corner: str,
+    tail_part: str,
+    pin_part: str,
+    joint: Dovetail,
+    proud: float,
+    chisels: tuple[float, ...],
+    pins_first: bool,
+    slot: float,
+) -> JointPlan:
+    """The whole joint for one corner.
+
+    Args:
+        corner: its name, as ``A-B``.
+        proud: mm added to every baseline so that ends stand proud and are planed flush.
+        slot: mm of spare board beyond the joint on the tail board (above a lowered end), 0 when none.
+    """
+    tail_line, pin_line = joint.mating + proud, joint.own + proud
+    settings = (
+        Setting("marking gauge", tail_line, "", (tail_part,), f"baseline at {pin_part}"),
+        Setting("marking gauge", pin_line, "", (pin_part,), f"baseline at {tail_part}"),
+        Setting("dividers", joint.step, "", (tail_part,), f"{joint.tails} tails from each half-pin line"),
+        Setting("rule", joint.half_pin, "", (tail_part,), "half pin, at the end"),
+        Setting("bevel", None, f"1 : {joint.run:g}", (tail_part, pin_part), "slope of tails and pins"),
+    )
+    return JointPlan(
+        id=f"corner {corner}",
+        name=f"Corner {corner}: {joint.tails} tails on {tail_part}, pins on {pin_part}",
+        parts=(tail_part, pin_part),
+        settings=settings,
+        steps=ORDER_PINS_FIRST if pins_first else ORDER_TAILS_FIRST,
+        checks=checks(joint, chisels),
+        faces=(
+            Face(tail_part, f"{tail_part}, outside face", tail_face(joint, tail_part, tail_line, slot)),
+            Face(pin_part, f"{pin_part}, end and outside face", pin_face(joint, pin_part, pin_line)),
+        ),
+    )
+
+
+def tail_outline(joint: Dovetail, end: float = 0.0, inward: float = 1.0) -> list[tuple[Point, ...]]:
+    """The sockets of a tail board as closed polygons: x is the distance from the end, y across, mm.
+
+    ``end`` places the board's end on the x axis and ``inward`` (1 or -1) the way into the board.
+    """
+    base = joint.mating * inward + end
+    mouth = joint.pins_at_mouth()
+    run = joint.mating / joint.run
+    shapes: list[tuple[Point, ...]] = []
+    for i, (lower, upper) in enumerate(mouth):
+        low = lower if i == 0 else lower - run
+        high = upper if i == len(mouth) - 1 else upper + run
+        shapes.append(((end, lower), (base, low), (base, high), (end, upper)))
+    return shapes
+
+
+def tail_face(joint: Dovetail, part: str, baseline: float, slot: float) -> Drawing:
+    """The tail board's outside face at this end: the end at left, waste hatched, dimensions from the reference edge."""
+    reach = joint.mating * 2.6 + 14
+    height = joint.width + slot
+    items: list[Primitive] = [Area(rectangle(0, 0, reach, height), "wood", edge="outline", tag=f"part:{part}")]
+    items += [Area(s, "waste", hatch=True, edge="outline") for s in tail_outline(joint)]
+    items.append(
+        Line(((baseline, 0), (baseline, height)), "computed", tag=f"setting:marking gauge:{baseline:.2f}", width=1.6)
+    )
+    first, second = joint.tails_at_end()[0], joint.tails_at_end()[min(1, joint.tails - 1)]
+    items += [
+        Dimension(
+            (0, height), (baseline, height), baseline, 16, "baseline", tag=f"setting:marking gauge:{baseline:.2f}"
+        ),
+        Dimension(
+            (0, 0),
+            (0, joint.half_pin),
+            joint.half_pin,
+            20,
+            "",
+            edit="piece.half_pin",
+            tag=f"setting:rule:{joint.half_pin:.2f}",
+        ),
+        Dimension((0, first[0]), (0, first[1]), joint.tail, 20),
+        Dimension((reach, joint.width), (reach, 0), joint.width, 18),
+    ]
+    if joint.tails > 1:
+        items.append(Dimension((0, first[1]), (0, second[0]), joint.pin, 20, edit="piece.pin"))
+        items.append(
+            Dimension(
+                (0, first[0]),
+                (0, second[0]),
+                joint.step,
+                60,
+                "step",
+                ink="computed",
+                tag=f"setting:dividers:{joint.step:.2f}",
+            )
+        )
+    items.append(Text((reach * 0.72, height / 2), part, size=30, bold=True, ink="faint", tag=f"part:{part}"))
+    if slot > 0:
+        items.append(Line(((0, joint.width), (baseline, joint.width)), "faint", dash=True))
+    return Drawing(tuple(items))
+
+
+def pin_face(joint: Dovetail, part: str, baseline: float) -> Drawing:
+    """The pin board's end grain (above) and its outside face (below), drawn together, the reference edge at left."""
+    items: list[Primitive] = []
+    reach = joint.own * 2.4 + 12
+    run = joint.mating / joint.run
+    end_y = reach + 14
+    items.append(Area(rectangle(0, 0, joint.width, reach), "wood", edge="outline", tag=f"part:{part}"))
+    items.append(Area(rectangle(0, end_y, joint.width, joint.mating), "end grain", edge="outline"))
+    for lower, upper in joint.tails_at_end():
+        on_end = (
+            (lower, end_y),
+            (upper, end_y),
+            (upper - run, end_y + joint.mating),
+            (lower + run, end_y + joint.mating),
+        )
+        items.append(Area(on_end, "waste", hatch=True, edge="outline"))
+        items.append(
+            Area(rectangle(lower, reach - joint.own, upper - lower, joint.own), "waste", hatch=True, edge="outline")
+        )
+    items += [
+        Line(
+            ((0, reach - baseline), (joint.width, reach - baseline)),
+            "computed",
+            tag=f"setting:marking gauge:{baseline:.2f}",
+            width=1.6,
+        ),
+        Dimension(
+            (joint.width, reach),
+            (joint.width, reach - baseline),
+            baseline,
+            18,
+            "baseline",
+            tag=f"setting:marking gauge:{baseline:.2f}",
+        ),
+        Text((joint.width / 2, end_y + joint.mating + 3), "end grain, inside face up", size=11, ink="quiet"),
+        Text((joint.width / 2, 8), part, size=30, bold=True, ink="faint"),
+    ]
+    pins = joint.pins_at_mouth()
+    if len(pins) > 2:
+        items.append(Dimension((pins[1][0], end_y), (pins[1][1], end_y), joint.pin, -14, ink="computed"))
+    return Drawing(tuple(items))

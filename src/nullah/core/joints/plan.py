@@ -1,0 +1,81 @@
+"""What every joint family gives: settings, steps, checks and drawings of the marked faces."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from nullah.core.drawing import Drawing
+
+
+@dataclass(frozen=True)
+class Setting:
+    """One tool set once, for many cuts.
+
+    ``value`` is in mm, or None where ``text`` says it (a bevel as 1 : 7). ``parts`` are those it serves, ``use`` what it
+    marks or cuts there.
+    """
+
+    tool: str
+    value: float | None
+    text: str
+    parts: tuple[str, ...]
+    use: str
+
+    @property
+    def id(self) -> str:
+        """Names the setting by tool and value, so that equal settings are one."""
+        return f"{self.tool}:{self.text if self.value is None else f'{self.value:.2f}'}"
+
+
+@dataclass(frozen=True)
+class Check:
+    """Something to hold before cutting: whether it does, and the figures it rests on."""
+
+    holds: bool
+    text: str
+
+
+@dataclass(frozen=True)
+class Face:
+    """A marked face of one part, drawn to scale with its waste hatched."""
+
+    part: str
+    title: str
+    drawing: Drawing
+
+
+@dataclass(frozen=True)
+class JointPlan:
+    """A joint between named parts, worked out."""
+
+    id: str
+    name: str
+    parts: tuple[str, ...]
+    settings: tuple[Setting, ...]
+    steps: tuple[str, ...]
+    checks: tuple[Check, ...]
+    faces: tuple[Face, ...]
+    warning: str = ""
+
+
+def _both(first: str, second: str) -> str:
+    """Two uses in few words: ``baseline at A`` and ``baseline at B`` make ``baseline at A, B``."""
+    head, at, place = second.rpartition(" at ")
+    if at and first.startswith(f"{head} at ") and ";" not in first:
+        places = first.removeprefix(f"{head} at ").split(", ")
+        return first if place in places else f"{first}, {place}"
+    return first if second in first.split("; ") else f"{first}; {second}"
+
+
+def gathered(settings: list[Setting]) -> tuple[Setting, ...]:
+    """Settings of one tool to one value made one, with all the parts and uses they serve, in order of first mention."""
+    merged: dict[str, Setting] = {}
+    for s in settings:
+        old = merged.get(s.id)
+        if old is None:
+            merged[s.id] = s
+            continue
+        parts = old.parts + tuple(p for p in s.parts if p not in old.parts)
+        use = _both(old.use, s.use)
+        merged[s.id] = Setting(old.tool, old.value, old.text, parts, use)
+    return tuple(merged.values())

@@ -1,0 +1,107 @@
+"""What a layout is made from, and the tree it is made of."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, field
+
+from nullah.core.document import BoardLayout, Defect, Node
+
+EPS = 1e-6
+
+
+@dataclass(frozen=True)
+class Blank:
+    """A part in the rough, as it is to be sawn: mm.
+
+    ``least`` are the length and width below which an accepted rectangle no longer serves. ``forgives`` names the kinds of
+    defect its role may hold; no knot may lie within ``end_zone`` of either end. ``group``: cut in sequence from one length.
+    """
+
+    id: str
+    length: float
+    width: float
+    thickness: float
+    species: str
+    least: tuple[float, float]
+    forgives: frozenset[str] = frozenset()
+    end_zone: float = 0.0
+    group: str = ""
+
+
+@dataclass(frozen=True)
+class Stock:
+    """A board as the search sees it. ``x0..x1, y0..y1`` is what is left after ends and edges are trimmed, mm.
+
+    ``thickness_in(x, y, length, width)`` is the thickest flat board inside that rectangle, mm.
+    """
+
+    id: str
+    name: str
+    species: str
+    length: float
+    width: float
+    x0: float
+    x1: float
+    y0: float
+    y1: float
+    thickness: float
+    defects: tuple[Defect, ...]
+    thickness_in: Callable[[float, float, float, float], float] = field(compare=False)
+
+
+@dataclass(frozen=True)
+class Options:
+    """Saws and preference. ``first`` is the kind of cut made first where there is a choice."""
+
+    crosscut_kerf: float = 1.5
+    rip_kerf: float = 1.5
+    first: str = "crosscut"
+    keep_groups: bool = True
+    keep_offcut: float = 150.0  # mm: a shorter piece is waste
+
+
+@dataclass(frozen=True)
+class Layout:
+    """A layout found: trees by board, what has no place and why."""
+
+    name: str
+    boards: tuple[BoardLayout, ...]
+    unplaced: tuple[tuple[str, str], ...]
+    split_groups: tuple[str, ...] = ()
+
+
+def leaves(node: Node) -> Iterator[Node]:
+    """The uncut rectangles of a tree, in the order the saw frees them."""
+    if node.use == "cut":
+        for child in node.children:
+            yield from leaves(child)
+    else:
+        yield node
+
+
+def cuts(node: Node) -> Iterator[Node]:
+    """The cut nodes of a tree, in sawing order."""
+    if node.use == "cut":
+        yield node
+        for child in node.children:
+            yield from cuts(child)
+
+
+def overlaps(ax: float, ay: float, al: float, aw: float, bx: float, by: float, bl: float, bw: float) -> bool:
+    """Whether two rectangles share area."""
+    return ax + EPS < bx + bl and bx + EPS < ax + al and ay + EPS < by + bw and by + EPS < ay + aw
+
+
+def blocks(defect: Defect, blank: Blank, x: float, y: float, length: float, width: float) -> bool:
+    """Whether a defect spoils a rectangle for a blank: its role does not forgive it, or it is a knot in a joint's zone."""
+    if not overlaps(x, y, length, width, defect.x, defect.y, defect.length, defect.width):
+        return False
+    if defect.kind not in blank.forgives:
+        return True
+    if "knot" not in defect.kind or blank.end_zone <= 0:
+        return False
+    zone = min(blank.end_zone, length / 2)
+    return any(
+        overlaps(end, y, zone, width, defect.x, defect.y, defect.length, defect.width) for end in (x, x + length - zone)
+    )

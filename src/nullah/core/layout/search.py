@@ -1,0 +1,311 @@
+"""A sound constructive search: blanks placed one by one into rectangles that full cuts free.
+
+Every placing frees its rectangle by cuts that go right across the piece in hand, so whatever comes out is a tree of full
+cuts by construction. Several orders of placing are tried; the best by parts placed, sequence kept, stock left whole.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass, field, replace
+
+from nullah.core.document import BoardLayout, Node
+from nullah.core.layout.model import EPS, Blank, Layout, Options, Stock, blocks, cuts, leaves, overlaps
+
+
+@dataclass
+class _Cell:
+    """A rectangle while it is being worked on; becomes a ``Node`` at the end."""
+
+    x: float
+    y: float
+    length: float
+    width: float
+    use: str = "free"
+    part: str = ""
+    axis: str = ""
+    at: float = 0.0
+    kerf: float = 0.0
+    children: list[_Cell] = field(default_factory=list)
+
+    def free(self) -> Iterator[_Cell]:
+        if self.use == "cut":
+            for child in self.children:
+                yield from child.free()
+        elif self.use == "free":
+            yield self
+
+    def cut(self, axis: str, at: float, kerf: float) -> tuple[_Cell, _Cell]:
+        """Saw right across at ``at``; the kerf lies beyond it. The far side may come out with no size left."""
+        if axis == "across":
+            a = _Cell(self.x, self.y, at - self.x, self.width)
+            b = _Cell(at + kerf, self.y, max(0.0, self.x + self.length - at - kerf), self.width)
+        else:
+            a = _Cell(self.x, self.y, self.length, at - self.y)
+            b = _Cell(self.x, at + kerf, self.length, max(0.0, self.y + self.width - at - kerf))
+        self.use, self.axis, self.at, self.kerf, self.children = "cut", axis, at, kerf, [a, b]
+        return a, b
+
+
+def search(stock: Sequence[Stock], blanks: Sequence[Blank], options: Options) -> tuple[Layout, ...]:
+    """Layouts of the blanks on the boards, best first; one for each kind of cut that may come first, where they differ.
+
+    Args:
+        stock: the boards; blanks: the parts in the rough, any order; options: kerfs and preference (``first`` decides which
+            of two equally good layouts leads).
+
+    Returns:
+        One or two layouts; empty boards are left out. What finds no place is named with why.
+    """
+    found = []
+    for first in (options.first, "rip" if options.first == "crosscut" else "crosscut"):
+        tried = [_construct(stock, order, replace(options, first=first)) for order in _orders(blanks)]
+        found.append(min(tried, key=lambda one: _badness(one, stock)))
+    if found[0].boards == found[1].boards:
+        return (found[0],)
+    return tuple(sorted(found, key=lambda one: _badness(one, stock)[:2]))
+
+
+def _orders(blanks: Sequence[Blank]) -> list[list[list[Blank]]]:
+    """Orders to place in: each a list of groups (blanks in sequence) and single blanks."""
+    groups: dict[str, list[Blank]] = {}
+    for i, b in enumerate(blanks):
+        groups.setdefault(b.group if b.group == "sides" else f"#{i}", []).append(b)
+    units = list(groups.values())
+
+    def area(unit: list[Blank]) -> float:
+        return sum(b.length * b.width for b in unit)
+
+    def longest(unit: list[Blank]) -> float:
+        return sum(b.length for b in unit)
+
+    def widest(unit: list[Blank]) -> float:
+        return max(b.width for b in unit)
+
+    return [
+        sorted(units, key=area, reverse=True),
+        sorted(units, key=longest, reverse=True),
+        sorted(units, key=lambda u: (-widest(u), -longest(u))),
+        sorted(units, key=lambda u: (-u[0].thickness, -area(u))),
+    ]
+
+
+def _badness(layout: Layout, stock: Sequence[Stock]) -> tuple[float, ...]:
+    """Parts without place, groups split, boards touched; then less of the longest offcut is worse."""
+    offcuts = [n.length * n.width for b in layout.boards for n in leaves(b.root) if n.use == "offcut"]
+    return (len(layout.unplaced), len(layout.split_groups), len(layout.boards), -max(offcuts, default=0.0))
+
+
+def _construct(stock: Sequence[Stock], order: Sequence[Sequence[Blank]], options: Options) -> Layout:
+    roots = {s.id: _trimmed(s, options) for s in stock}
+    unplaced: list[tuple[str, str]] = []
+    split: list[str] = []
+    for unit in order:
+        if len(unit) > 1:
+            if options.keep_groups and _place_sequence(stock, roots, unit, options):
+                continue
+            split.append(unit[0].group)
+        for blank in unit:
+            if not _place_one(stock, roots, blank, options):
+                unplaced.append((blank.id, why_not(stock, blank)))
+    boards = tuple(
+        BoardLayout(board=s.id, root=_node(roots[s.id], options))
+        for s in stock
+        if any(c.use == "part" for c in _walk(roots[s.id]))
+    )
+    name = f"{options.first} first"
+    return Layout(name, boards, tuple(unplaced), tuple(split))
+
+
+def _trimmed(s: Stock, options: Options) -> _Cell:
+    """The board with its spoiled ends and edges cut off; what is left is its only free cell."""
+    root = _Cell(0.0, 0.0, s.length, s.width)
+    cell = root
+    if s.x0 > EPS:
+        left, cell = cell.cut(
+            "across", s.x0 - options.crosscut_kerf if s.x0 > options.crosscut_kerf else 0.0, options.crosscut_kerf
+        )
+        left.use = "waste"
+    if s.x1 < s.length - EPS:
+        cell, right = cell.cut("across", s.x1, options.crosscut_kerf)
+        right.use = "waste"
+    if s.y0 > EPS:
+        lower, cell = cell.cut("along", s.y0 - options.rip_kerf if s.y0 > options.rip_kerf else 0.0, options.rip_kerf)
+        lower.use = "waste"
+    if s.y1 < s.width - EPS:
+        cell, upper = cell.cut("along", s.y1, options.rip_kerf)
+        upper.use = "waste"
+    return root
+
+
+def _walk(cell: _Cell) -> Iterator[_Cell]:
+    yield cell
+    for child in cell.children:
+        yield from _walk(child)
+
+
+def _node(cell: _Cell, options: Options) -> Node:
+    if cell.use == "cut":
+        children = tuple(_node(c, options) for c in cell.children)
+        return Node(
+            x=cell.x,
+            y=cell.y,
+            length=cell.length,
+            width=cell.width,
+            use="cut",
+            axis=cell.axis,
+            at=cell.at,
+            kerf=cell.kerf,
+            children=children,
+        )
+    use = cell.use
+    if use == "free":
+        use = "offcut" if cell.length >= options.keep_offcut and cell.width >= 20 else "waste"
+    return Node(x=cell.x, y=cell.y, length=cell.length, width=cell.width, use=use, part=cell.part)
+
+
+def _starts(low: float, kerf: float, ends: Iterable[float]) -> list[float]:
+    """Places where a rectangle may begin: at the cell's own edge, or past a fault with room for the kerf before it."""
+    return sorted({low, *(max(e, low + kerf) for e in ends if e > low + EPS)})
+
+
+def _spots(cell: _Cell, s: Stock, blank: Blank, options: Options) -> Iterator[tuple[float, float]]:
+    """Lower-left corners where the blank lies in the cell clear of what spoils it, leftmost first."""
+    if blank.length > cell.length + EPS or blank.width > cell.width + EPS:
+        return
+    near = [d for d in s.defects if overlaps(cell.x, cell.y, cell.length, cell.width, d.x, d.y, d.length, d.width)]
+    ends = [d.x + d.length for d in near] + [d.x + d.length - blank.end_zone for d in near]
+    for x in _starts(cell.x, options.crosscut_kerf, ends):
+        if x + blank.length > cell.x + cell.length + EPS:
+            continue
+        for y in _starts(cell.y, options.rip_kerf, (d.y + d.width for d in near)):
+            if y + blank.width > cell.y + cell.width + EPS:
+                continue
+            if any(blocks(d, blank, x, y, blank.length, blank.width) for d in near):
+                continue
+            yield x, y
+
+
+def _place_one(stock: Sequence[Stock], roots: dict[str, _Cell], blank: Blank, options: Options) -> bool:
+    best: tuple[float, ...] | None = None
+    chosen: tuple[_Cell, float, float] | None = None
+    for s in stock:
+        if s.species != blank.species:
+            continue
+        for cell in roots[s.id].free():
+            for x, y in _spots(cell, s, blank, options):
+                if s.thickness_in(x, y, blank.length, blank.width) < blank.thickness - 0.05:
+                    continue
+                opened = 0.0 if any(c.use == "part" for c in _walk(roots[s.id])) else 1.0
+                spare = min(cell.length - blank.length, cell.width - blank.width)
+                score = (opened, s.thickness - blank.thickness, spare, x - cell.x)
+                if best is None or score < best:
+                    best, chosen = score, (cell, x, y)
+                break  # the leftmost spot of a cell serves
+    if chosen is None:
+        return False
+    cell, x, y = chosen
+    _carve(cell, x, y, blank.length, blank.width, options).use = "part"
+    _last_part(cell, x, y).part = blank.id
+    return True
+
+
+def _last_part(cell: _Cell, x: float, y: float) -> _Cell:
+    return next(c for c in _walk(cell) if c.use == "part" and abs(c.x - x) < EPS and abs(c.y - y) < EPS)
+
+
+def _carve(cell: _Cell, x: float, y: float, length: float, width: float, options: Options) -> _Cell:
+    """Free the rectangle by full cuts, the preferred kind first; the rest stays free for others."""
+    for axis in ("across", "along") if options.first == "crosscut" else ("along", "across"):
+        kerf = options.crosscut_kerf if axis == "across" else options.rip_kerf
+        low, high = (x, x + length) if axis == "across" else (y, y + width)
+        start = cell.x if axis == "across" else cell.y
+        if low > start + EPS:
+            _, cell = cell.cut(axis, low - kerf, kerf)
+        end = cell.x + cell.length if axis == "across" else cell.y + cell.width
+        if high < end - EPS:
+            cell, _ = cell.cut(axis, high, kerf)
+    return cell
+
+
+def _place_sequence(stock: Sequence[Stock], roots: dict[str, _Cell], unit: Sequence[Blank], options: Options) -> bool:
+    """Place a group in order along one strip of one board, skipping faults between its members."""
+    wide = max(b.width for b in unit)
+    best: tuple[float, ...] | None = None
+    chosen: tuple[_Cell, float, list[float]] | None = None
+    for s in stock:
+        if s.species != unit[0].species:
+            continue
+        for cell in roots[s.id].free():
+            for y in _starts(cell.y, options.rip_kerf, (d.y + d.width for d in s.defects)):
+                if y + wide > cell.y + cell.width + EPS:
+                    continue
+                xs = _sequence(cell, s, unit, y, wide, options)
+                if xs is None:
+                    continue
+                score = (s.thickness - unit[0].thickness, xs[-1] + unit[-1].length - xs[0], cell.length)
+                if best is None or score < best:
+                    best, chosen = score, (cell, y, xs)
+    if chosen is None:
+        return False
+    cell, y, xs = chosen
+    strip = _carve(cell, xs[0], y, xs[-1] + unit[-1].length - xs[0], wide, options)
+    for blank, x in zip(unit, xs, strict=True):
+        if x > strip.x + EPS:
+            _, strip = strip.cut("across", x - options.crosscut_kerf, options.crosscut_kerf)
+        if strip.x + strip.length > x + blank.length + EPS:
+            mine, strip = strip.cut("across", x + blank.length, options.crosscut_kerf)
+        else:
+            mine = strip
+        mine.use, mine.part = "part", blank.id
+    return True
+
+
+def _sequence(
+    cell: _Cell, s: Stock, unit: Sequence[Blank], y: float, wide: float, options: Options
+) -> list[float] | None:
+    """Where each member begins along the strip at y, or None when they do not all fit."""
+    xs: list[float] = []
+    at = cell.x
+    for blank in unit:
+        tall = replace(blank, width=wide)
+        begin = at
+        strip = _Cell(begin, y, cell.x + cell.length - begin, wide)
+        for x, _ in _spots(strip, s, tall, options):
+            if s.thickness_in(x, y, blank.length, wide) >= blank.thickness - 0.05:
+                if xs and EPS < x - begin < options.crosscut_kerf:
+                    x = begin + options.crosscut_kerf
+                xs.append(x)
+                break
+        else:
+            return None
+        at = xs[-1] + blank.length + options.crosscut_kerf
+    return xs
+
+
+def why_not(stock: Sequence[Stock], blank: Blank) -> str:
+    """In one clause, why a blank has no place."""
+    same = [s for s in stock if s.species == blank.species]
+    if not same:
+        return f"no board of {blank.species}"
+    thick = [s for s in same if s.thickness >= blank.thickness]
+    if not thick:
+        most = max(s.thickness for s in same)
+        return f"needs {blank.thickness:.1f} thick; the thickest {blank.species} is {most:.1f}"
+    if all(s.x1 - s.x0 < blank.length for s in thick):
+        return f"needs {blank.length:.0f} of length; the longest thick enough has {max(s.x1 - s.x0 for s in thick):.0f}"
+    if all(s.y1 - s.y0 < blank.width for s in thick):
+        return f"needs {blank.width:.0f} of width; the widest thick enough has {max(s.y1 - s.y0 for s in thick):.0f}"
+    return f"no clear {blank.length:.0f} x {blank.width:.0f} is left round the faults, at {blank.thickness:.1f} thick when planed"
+
+
+def saw_area(layout: Layout | Sequence[BoardLayout], thickness: dict[str, float]) -> tuple[float, float]:
+    """Square metres of saw cut, (crosscut, rip): length of each cut times the board's thickness."""
+    across = along = 0.0
+    for board in layout.boards if isinstance(layout, Layout) else layout:
+        for node in cuts(board.root):
+            if node.axis == "across":
+                across += node.width * thickness[board.board]
+            else:
+                along += node.length * thickness[board.board]
+    return across / 1e6, along / 1e6

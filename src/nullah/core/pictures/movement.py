@@ -1,0 +1,28 @@
+"""How each part moves across the year: a bar from its driest to its wettest width, much larger than life."""
+
+from __future__ import annotations
+
+from nullah.core.drawing import Area, Drawing, Line, Primitive, Text, rectangle
+from nullah.core.stations.timber import Movement
+
+REACH = 100.0  # drawing units for the largest change
+ROW = 24.0
+
+
+def picture(movement: tuple[Movement, ...], figures: tuple[str, ...]) -> Drawing:
+    """One row a part; ``figures`` are the words for each part's whole swing, in order."""
+    shown = [(m, f) for m, f in zip(movement, figures, strict=True)]
+    most = max((max(abs(m.to_dry), abs(m.to_wet)) for m, _ in shown), default=1.0) or 1.0
+    items: list[Primitive] = []
+    y = 0.0
+    for m, words in shown:
+        low, high = sorted((m.to_dry * REACH / most, m.to_wet * REACH / most))
+        items.append(Area(rectangle(low, y, max(high - low, 0.5), ROW * 0.55), "computed wash", edge="computed"))
+        items.append(Text((-REACH * 1.12, y + ROW * 0.27), m.part, size=12, bold=True, align="right"))
+        items.append(Text((REACH * 1.12, y + ROW * 0.27), words, size=12, align="left"))
+        y -= ROW
+    items.append(Line(((0, ROW), (0, y + ROW * 0.6)), "decision", width=1.6))
+    items.append(Text((0, ROW * 1.35), "today", size=11, ink="decision"))
+    items.append(Text((-REACH * 0.8, ROW * 1.35), "drier", size=11, ink="quiet"))
+    items.append(Text((REACH * 0.8, ROW * 1.35), "wetter", size=11, ink="quiet"))
+    return Drawing(tuple(items), bounds=(-REACH * 1.75, y + ROW * 0.5, REACH * 2.0, ROW * 1.8))

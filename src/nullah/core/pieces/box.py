@@ -1,0 +1,382 @@
+"""The dovetailed box: from what it must hold to parts, inside out.
+
+Sides go round as A front, B right end, C back, D left end, in sequence from one length so that the figure runs on. The
+long sides A and C carry the tails. A sliding lid runs in grooves of A, C and D and passes over the lowered end B.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from nullah.core.document import Contents, CutMark, Measured, Piece
+from nullah.core.joints import dovetail, grooves
+from nullah.core.pieces.part import Chain, ChainLine, Part
+from nullah.core.wood.moisture import change
+from nullah.core.wood.species import species
+
+SIDES = ("A", "B", "C", "D")
+MATES = {"A": ("B", "D"), "B": ("A", "C"), "C": ("B", "D"), "D": ("A", "C")}
+NAMES = {"A": "front", "B": "right end", "C": "back", "D": "left end"}
+FREE = 0.5  # mm a panel is kept free in its grooves, beyond what it grows (common practice)
+LID_FREE = 0.5  # mm round a lift-off lid (common practice)
+LINE_FREE = 0.5  # mm kept between a groove and a pin line
+NOTHING_LEFT = 5.0  # mm: a side or bay below this is no box
+
+
+class BoxTooSmall(ValueError):
+    """What was asked for leaves no room; the message says what to change."""
+
+
+@dataclass(frozen=True)
+class Box:
+    """A box worked out: parts, chains, and the figures its joints are laid out from. All mm."""
+
+    parts: tuple[Part, ...]
+    chains: tuple[Chain, ...]
+    outside: tuple[float, float, float]
+    inside: tuple[float, float, float]
+    thickness: Mapping[str, float]
+    half_pin: float
+    run: float
+    groove_depth: float
+    groove_from_edge: float
+    lid_from_edge: float
+    dado_depth: float
+    bay: float
+    bay_needed: float
+    dado_centres: tuple[float, ...]
+    bottom_thickness: float
+    lid_thickness: float
+    divider_thickness: float
+    panel_growth: Mapping[str, tuple[float, float]]
+    problems: tuple[str, ...] = ()
+
+    def part(self, part_id: str) -> Part:
+        """The part of that id.
+
+        Raises:
+            KeyError: there is none.
+        """
+        return {p.id: p for p in self.parts}[part_id]
+
+    @property
+    def sides(self) -> tuple[Part, ...]:
+        """A, B, C, D."""
+        return tuple(p for p in self.parts if p.id in SIDES)
+
+
+@dataclass(frozen=True)
+class Facts:
+    """What the box is worked out from, beside the piece as asked for.
+
+    ``hold`` says for each axis ("length", "width") whether the ``outside`` or ``inside`` stays when a wall comes out
+    otherwise than planned. ``groove`` is ``tail`` or ``pin``: what the grooves lie in. ``moisture`` is today's, by species,
+    percent; ``dry`` and ``wet`` the year's ends in the room.
+    """
+
+    measured: tuple[Measured, ...] = ()
+    cut: tuple[CutMark, ...] = ()
+    hold: Mapping[str, str] | None = None
+    groove: str = "tail"
+    moisture: Mapping[str, float] | None = None
+    dry: float = 7.0
+    wet: float = 12.0
+
+
+def stands(contents: Contents) -> tuple[float, float, float]:
+    """How far one item reaches across the box, up, and along it, mm, as it stands."""
+    if contents.stand == "upright":
+        return contents.width, contents.height, contents.thickness
+    if contents.stand == "on edge":
+        return contents.height, contents.width, contents.thickness
+    return contents.width, contents.thickness, contents.height
+
+
+def work_out(piece: Piece, facts: Facts) -> Box:
+    """The box that holds the contents, with measured values in place of planned ones.
+
+    Raises:
+        BoxTooSmall: the sizes leave no room between walls, or for the dividers.
+        UnknownSpecies: a species is not in the table.
+    """
+    said: dict[tuple[str, str], float] = {(m.part, m.dimension): m.value for m in facts.measured}
+    thick = {s: said.get((s, "thickness"), piece.wall) for s in SIDES}
+    dividers = tuple(str(i + 1) for i in range(piece.dividers))
+    divider_thick = [said.get((d, "thickness"), piece.divider_thickness) for d in dividers]
+    bottom_t = said.get(("bottom", "thickness"), piece.bottom_thickness)
+    lid_t = said.get(("lid", "thickness"), piece.lid_thickness)
+    run = piece.slope or species(piece.wall_species).slope
+    depth = grooves.depth_in(min(thick.values()))
+    half_pin, from_edge, lid_edge = _grooves_and_half_pin(
+        piece, facts.groove, run, max(thick.values()), bottom_t, lid_t
+    )
+    chains = _chains(piece, from_edge, lid_edge, bottom_t, lid_t)
+    outside_l, outside_w, height = (c.total for c in chains)
+    hold = facts.hold or {}
+    inside_l = outside_l - 2 * piece.wall
+    inside_w = outside_w - 2 * piece.wall
+    if hold.get("length") == "inside":
+        outside_l = inside_l + thick["B"] + thick["D"]
+    if hold.get("width") == "inside":
+        outside_w = inside_w + thick["A"] + thick["C"]
+    outside_l = _as_measured(said, ("A", "C"), "length", outside_l)
+    outside_w = _as_measured(said, ("B", "D"), "length", outside_w)
+    inside_l = said.get(("opening", "length"), outside_l - thick["B"] - thick["D"])
+    inside_w = said.get(("opening", "width"), outside_w - thick["A"] - thick["C"])
+    lowered = height - lid_edge - lid_t if piece.lid == "sliding" else height
+    bays = piece.dividers + 1
+    bay = (inside_l - sum(divider_thick)) / bays
+    bay_needed = chains[0].lines[1].each - 2 * piece.wiggle if piece.dividers else chains[0].lines[0].each
+    _refuse_if_too_small(inside_l, inside_w, lowered, bay)
+    centres, at = [], thick["D"]
+    for t in divider_thick:
+        at += bay
+        centres.append(at + t / 2)
+        at += t
+    growth = {
+        name: _growth(piece, facts, name, inside_w + 2 * depth)
+        for name in ("bottom", *(("lid",) if piece.lid != "none" else ()))
+    }
+    box = Box(
+        parts=(),
+        chains=chains,
+        outside=(outside_l, outside_w, height),
+        inside=(inside_l, inside_w, height - from_edge - bottom_t),
+        thickness=thick,
+        half_pin=half_pin,
+        run=run,
+        groove_depth=depth,
+        groove_from_edge=from_edge,
+        lid_from_edge=lid_edge,
+        dado_depth=grooves.depth_in(min(thick["A"], thick["C"])),
+        bay=bay,
+        bay_needed=bay_needed,
+        dado_centres=tuple(centres),
+        bottom_thickness=bottom_t,
+        lid_thickness=lid_t,
+        divider_thickness=max(divider_thick, default=piece.divider_thickness),
+        panel_growth=growth,
+    )
+    parts = _parts(piece, box, lowered, dividers, divider_thick)
+    return Box(**{**box.__dict__, "parts": tuple(_with_what_is_known(p, facts) for p in parts)})
+
+
+def _as_measured(said: dict[tuple[str, str], float], parts: tuple[str, str], dimension: str, planned: float) -> float:
+    """The mean of the pair's measured lengths, the planned one where neither is measured."""
+    found = [said[(p, dimension)] for p in parts if (p, dimension) in said]
+    return sum(found) / len(found) if found else planned
+
+
+def _grooves_and_half_pin(
+    piece: Piece, place: str, run: float, mating: float, bottom_t: float, lid_t: float
+) -> tuple[float, float, float]:
+    """Half pin, and how far bottom and lid groove lie from their edges, so that each lies inside a tail or a half pin."""
+    asked = piece.half_pin or round(piece.wall / 2, 1)
+    if place == "pin":
+        widest = max(bottom_t, lid_t if piece.lid == "sliding" else 0.0)
+        half_pin = max(asked, grooves.LEFT_BEHIND + widest + LINE_FREE)
+        return half_pin, grooves.LEFT_BEHIND, grooves.LEFT_BEHIND
+    clear = max(grooves.LEFT_BEHIND, math.ceil((asked + mating / run + LINE_FREE) * 2) / 2)
+    return asked, clear, clear
+
+
+def _chains(piece: Piece, from_edge: float, lid_edge: float, bottom_t: float, lid_t: float) -> tuple[Chain, ...]:
+    c = piece.contents
+    across, up, along = stands(c)
+    bays = piece.dividers + 1
+    in_bay = math.ceil(c.count / bays)
+    if c.stand == "flat":
+        along_bay, tall = along, up * in_bay
+        held = f"{c.name}, lying"
+    else:
+        along_bay, tall = along * in_bay, up
+        held = f"{in_bay} of {c.name}" if in_bay > 1 else c.name
+    length = [
+        ChainLine("wall", piece.wall, 2, "piece.wall"),
+        ChainLine(f"bay: {held} {along_bay:g}, room {2 * piece.wiggle:g}", along_bay + 2 * piece.wiggle, bays),
+        ChainLine("divider", piece.divider_thickness, piece.dividers, "piece.divider_thickness"),
+        ChainLine("to make up", piece.extra_length, 1, "piece.extra_length"),
+    ]
+    width = [
+        ChainLine("wall", piece.wall, 2, "piece.wall"),
+        ChainLine(f"{c.name} across", across),
+        ChainLine("room each side", piece.wiggle, 2, "piece.wiggle"),
+        ChainLine("to make up", piece.extra_width, 1, "piece.extra_width"),
+    ]
+    height = [
+        ChainLine("edge to groove", from_edge),
+        ChainLine("bottom", bottom_t, 1, "piece.bottom_thickness"),
+        ChainLine(f"{c.name} standing" if c.stand != "flat" else f"{in_bay} of {c.name}, stacked", tall),
+        ChainLine("room above", piece.wiggle, 1, "piece.wiggle"),
+    ]
+    if piece.lid == "sliding":
+        height += [
+            ChainLine("lid in its groove", lid_t, 1, "piece.lid_thickness"),
+            ChainLine("groove to edge", lid_edge),
+        ]
+    elif piece.lid == "lift-off":
+        height.append(ChainLine("lid drops in", lid_t / 2))
+    height.append(ChainLine("to make up", piece.extra_height, 1, "piece.extra_height"))
+    return (
+        Chain("Length outside", tuple(x for x in length if x.times), "piece.extra_length"),
+        Chain("Width outside", tuple(width), "piece.extra_width"),
+        Chain("Height", tuple(height), "piece.extra_height"),
+    )
+
+
+def _refuse_if_too_small(inside_l: float, inside_w: float, lowered: float, bay: float) -> None:
+    if min(inside_l, inside_w, lowered) < NOTHING_LEFT:
+        least = min((inside_l, "length"), (inside_w, "width"), (lowered, "height"))
+        raise BoxTooSmall(
+            f"The box is too small: its {least[1]} leaves {least[0]:.1f} mm inside; thin the walls or make the box larger."
+        )
+    if bay < NOTHING_LEFT:
+        raise BoxTooSmall(
+            f"The box is too small for its dividers: {bay:.1f} mm a bay; take fewer dividers or more length."
+        )
+
+
+def _growth(piece: Piece, facts: Facts, panel: str, width: float) -> tuple[float, float]:
+    """How much a panel's width changes from today to the driest and to the wettest month, mm (flatsawn assumed)."""
+    wood = species(piece.panel_species if panel == "bottom" else piece.lid_species)
+    now = (facts.moisture or {}).get(wood.name, (facts.dry + facts.wet) / 2)
+    return change(wood, width, now, facts.dry, 0.0), change(wood, width, now, facts.wet, 0.0)
+
+
+def _parts(piece: Piece, box: Box, lowered: float, dividers: tuple[str, ...], divider_thick: list[float]) -> list[Part]:
+    length, width, height = box.outside
+    inside_l, inside_w, _ = box.inside
+    depth = box.groove_depth
+    parts = []
+    for s in SIDES:
+        mate = max(box.thickness[m] for m in MATES[s])
+        drives = (
+            f"baseline on {' and '.join(MATES[s])}",
+            "width of the bottom" if s in "AC" else "length of the bottom",
+            *(("length of the dividers",) if s in "AC" and dividers else ()),
+        )
+        parts.append(
+            Part(
+                s,
+                f"{s} {NAMES[s]}",
+                length if s in "AC" else width,
+                lowered if s == "B" else height,
+                box.thickness[s],
+                piece.wall_species,
+                "show",
+                "outside",
+                "tails at both ends" if s in "AC" else "pins at both ends",
+                group="sides",
+                end_zone=mate + box.thickness[s],
+                drives=drives,
+            )
+        )
+    grow = max(0.0, box.panel_growth["bottom"][1])
+    parts.append(
+        Part(
+            "bottom",
+            "bottom",
+            inside_l + 2 * depth - FREE,
+            inside_w + 2 * depth - grow - FREE,
+            box.bottom_thickness,
+            piece.panel_species,
+            "hidden",
+            "upper",
+            "in the groove, all round",
+            long_by=10,
+            wide_by=4,
+        )
+    )
+    _, up, _ = stands(piece.contents)
+    in_bay = math.ceil(piece.contents.count / (piece.dividers + 1))
+    tall = up * in_bay if piece.contents.stand == "flat" else up
+    for d, t in zip(dividers, divider_thick, strict=True):
+        parts.append(
+            Part(
+                d,
+                f"divider {d}",
+                inside_w + 2 * box.dado_depth,
+                tall,
+                t,
+                piece.panel_species,
+                "inside",
+                "either",
+                "in dadoes of A and C",
+                group="dividers",
+                end_zone=box.dado_depth + t,
+                long_by=5,
+                drives=("width of its dadoes",),
+            )
+        )
+    if piece.lid == "sliding":
+        grow = max(0.0, box.panel_growth["lid"][1])
+        parts.append(
+            Part(
+                "lid",
+                "lid",
+                inside_l + depth + box.thickness["B"] - FREE,
+                inside_w + 2 * depth - grow - FREE,
+                box.lid_thickness,
+                piece.lid_species,
+                "show",
+                "upper",
+                "slides in A, C and D",
+                long_by=10,
+                wide_by=4,
+                drives=("width of its groove",),
+            )
+        )
+    elif piece.lid == "lift-off":
+        parts.append(
+            Part(
+                "lid",
+                "lid",
+                length,
+                width,
+                box.lid_thickness,
+                piece.lid_species,
+                "show",
+                "upper",
+                "rabbet all round",
+                long_by=10,
+                wide_by=4,
+            )
+        )
+    return parts
+
+
+def _with_what_is_known(part: Part, facts: Facts) -> Part:
+    """The part with its own measured sizes, and its sizes as cut where it is marked; ``planned`` keeps the plan's."""
+    said = {m.dimension: m.value for m in facts.measured if m.part == part.id}
+    mark = next((m for m in facts.cut if m.part == part.id), None)
+    planned = part.sizes
+    length, width = part.length, part.width
+    if mark is not None:
+        length, width = mark.length, mark.width
+    values = {
+        "length": said.get("length", length),
+        "width": said.get("width", width),
+        "cut": mark is not None,
+        "planned": planned,
+        "measured": tuple(sorted(said)),
+    }
+    return Part(**{**part.__dict__, **values})
+
+
+def corners(box: Box) -> tuple[tuple[str, str, str, float], ...]:
+    """(name, tail board, pin board, joint width mm) of the four corners: A-B, C-B, C-D, A-D."""
+    low = box.part("B").width
+    high = box.outside[2]
+    return (("A-B", "A", "B", low), ("C-B", "C", "B", low), ("C-D", "C", "D", high), ("A-D", "A", "D", high))
+
+
+def corner_layout(piece: Piece, box: Box, tail: str, pin: str, width: float) -> dovetail.Dovetail:
+    """One corner by dividers, from the parts' thicknesses as they are.
+
+    Raises:
+        NoDovetail: there is no room for the tails.
+    """
+    tails = piece.tails or dovetail.suited_tails(width, box.half_pin, piece.pin)
+    return dovetail.lay_out(width, tails, piece.pin, box.half_pin, box.run, box.thickness[pin], box.thickness[tail])

@@ -1,0 +1,70 @@
+"""Parts and dimension chains: what every kind of piece gives."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+Role = Literal["show", "inside", "hidden"]
+
+
+@dataclass(frozen=True)
+class Part:
+    """One part, finished sizes in mm: ``length`` along the grain, ``width``, ``thickness``.
+
+    ``planned`` are the sizes the plan would give were nothing cut; they differ from the part's own only where it is marked
+    as cut. ``end_zone`` is the length at each end in which no knot may lie (the joint and one thickness). ``long_by`` is
+    left on for fitting last. ``drives`` says what depends on it.
+    """
+
+    id: str
+    name: str
+    length: float
+    width: float
+    thickness: float
+    species: str
+    role: Role
+    show_face: str
+    joints: str
+    group: str = ""
+    end_zone: float = 0.0
+    long_by: float = 0.0
+    wide_by: float = 0.0
+    cut: bool = False
+    planned: tuple[float, float, float] = (0.0, 0.0, 0.0)
+    measured: tuple[str, ...] = ()
+    drives: tuple[str, ...] = ()
+
+    @property
+    def sizes(self) -> tuple[float, float, float]:
+        """Length, width, thickness."""
+        return (self.length, self.width, self.thickness)
+
+
+@dataclass(frozen=True)
+class ChainLine:
+    """One line of arithmetic: ``times`` x ``each`` mm. ``edit`` names what typing here changes, "" when computed."""
+
+    label: str
+    each: float
+    times: int = 1
+    edit: str = ""
+
+    @property
+    def mm(self) -> float:
+        """What the line adds."""
+        return self.times * self.each
+
+
+@dataclass(frozen=True)
+class Chain:
+    """A dimension chain: lines that add up to ``total`` mm, the named outside size, which may be typed too."""
+
+    name: str
+    lines: tuple[ChainLine, ...]
+    edit: str = ""
+
+    @property
+    def total(self) -> float:
+        """The sum of the lines, mm."""
+        return sum(line.mm for line in self.lines)

@@ -1,0 +1,115 @@
+"""``plan(project)``: the stations in order, cached on what each reads, with the calls and the steps gathered."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Any, TypeVar
+
+from nullah.core.calls import Call
+from nullah.core.document import Project
+from nullah.core.layout.model import Layout
+from nullah.core.stations import bench, breakdown, joints, piece, timber, together, trueup
+
+STATIONS = ("piece", "timber", "breakdown", "trueup", "joints", "together", "bench")
+TITLES = {
+    "piece": "Piece",
+    "timber": "Timber",
+    "breakdown": "Break-down",
+    "trueup": "True-up",
+    "joints": "Joints",
+    "together": "Together",
+    "bench": "Bench book",
+}
+R = TypeVar("R")
+
+
+@dataclass
+class PlanCache:
+    """Owned by the caller: each station's last inputs and result. An edit recomputes only what reads what changed."""
+
+    kept: dict[str, tuple[tuple[Any, ...], Any]] = field(default_factory=dict)
+    worked: list[str] = field(default_factory=list)
+
+    def station(self, name: str, work: Callable[..., R], *inputs: Any) -> R:
+        """The kept result where every input is the same object or equal, else a fresh one."""
+        old = self.kept.get(name)
+        if old is not None and all(a is b or _equal(a, b) for a, b in zip(old[0], inputs, strict=True)):
+            return old[1]  # type: ignore[no-any-return]  # it was put there by the same work
+        result = work(*inputs)
+        self.kept[name] = (inputs, result)
+        self.worked.append(name)
+        return result
+
+
+def _equal(a: Any, b: Any) -> bool:
+    """Equality of document values; results of stations hold arrays and count by identity alone."""
+    if type(a) is not type(b) or type(a).__module__.startswith("nullah.core.stations"):
+        return False
+    return bool(a == b)
+
+
+@dataclass(frozen=True)
+class Plan:
+    """Everything that follows from a project."""
+
+    project: Project
+    piece: piece.PieceResult
+    timber: timber.TimberResult
+    breakdown: breakdown.BreakdownResult
+    trueup: trueup.TrueupResult
+    joints: joints.JointsResult
+    together: together.TogetherResult | None
+    bench: bench.BenchResult
+    calls: tuple[Call, ...]
+
+    def call(self, call_id: str) -> Call | None:
+        """The call of that id, or None."""
+        return next((c for c in self.calls if c.id == call_id), None)
+
+    def open_calls(self) -> tuple[Call, ...]:
+        """Calls that still want a decision, conflicts first."""
+        return tuple(sorted((c for c in self.calls if c.open), key=lambda c: not c.conflict))
+
+
+def plan(project: Project, cache: PlanCache | None = None, found: tuple[str, tuple[Layout, ...]] | None = None) -> Plan:
+    """The plan of a project: pure, station by station.
+
+    Args:
+        cache: kept results of the caller's; None computes all.
+        found: layouts a search has brought, with the fingerprint of the request they answer; they become a call's options.
+            Others than those asked for now are passed over.
+    """
+    kept = cache if cache is not None else PlanCache()
+    kept.worked.clear()
+    p = project
+    for_piece = tuple(m for m in p.measured if m.part != "box")
+    done_piece = kept.station("piece", piece.work, p.piece, for_piece, p.cut, p.choices, p.boards, p.room)
+    done_timber = kept.station("timber", timber.work, p.boards, p.room, p.choices, done_piece)
+    done_break = kept.station(
+        "breakdown", breakdown.work, p.boards, p.readings, p.kit, p.allowances, p.layout, done_piece, done_timber
+    )
+    done_true = kept.station("trueup", trueup.work, p.boards, p.readings, p.kit, p.choices, done_piece, done_break)
+    done_joints = kept.station("joints", joints.work, p.piece, p.kit, p.choices, done_piece)
+    done_together = kept.station("together", together.work, p.kit, p.measured, p.choices, done_piece, done_joints)
+    done_bench = kept.station(
+        "bench",
+        bench.work,
+        p.boards,
+        p.layout,
+        p.done,
+        p.log,
+        done_piece,
+        done_timber,
+        done_break,
+        done_true,
+        done_joints,
+        done_together,
+    )
+    calls = list(done_piece.calls) + list(done_timber.calls)
+    if found is not None and found[0] == done_break.request.fingerprint:
+        offered = breakdown.layout_call(done_break, found[1], p.boards)
+        if offered:
+            calls.append(offered)
+    calls += [*done_true.calls, *done_joints.calls, *(done_together.calls if done_together else ())]
+    return Plan(p, done_piece, done_timber, done_break, done_true, done_joints, done_together, done_bench, tuple(calls))

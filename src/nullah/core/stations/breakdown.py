@@ -1,0 +1,375 @@
+"""Break-down: blanks in the rough, the accepted layout held to account, the order of sawing, what is left over.
+
+Searching is request -> result, outside the plan: ``Request`` is what goes out, ``offers`` what comes back, ``layout_call``
+turns them into a call. The plan checks an accepted layout and never re-shuffles it.
+"""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from nullah.core.calls import Call, Change, Option
+from nullah.core.document import AcceptedLayout, Allowances, Board, BoardLayout, Kit, Node, Project, Reading
+from nullah.core.layout.check import problems
+from nullah.core.layout.model import Blank, Layout, Options, Stock, cuts, leaves
+from nullah.core.layout.search import saw_area, search
+from nullah.core.pieces.part import Part
+from nullah.core.stations.piece import PieceResult
+from nullah.core.stations.timber import Span, TimberResult
+from nullah.core.surface.readings import Surface, fit
+from nullah.core.wood.species import species
+
+# what a role may hold (common practice): a show face nothing, an inside face a sound knot, a hidden one run-out as well
+FORGIVES = {
+    "show": frozenset[str](),
+    "inside": frozenset({"sound knot", "sapwood"}),
+    "hidden": frozenset({"sound knot", "sapwood", "run-out"}),
+}
+HARDNESS = {"soft": 1.0, "middling": 1.4, "hard": 1.9}  # sawing effort, softwood 1 (common practice)
+
+
+@dataclass(frozen=True)
+class Request:
+    """All a search needs, and the fingerprint of what it was made from."""
+
+    stock: tuple[Stock, ...]
+    blanks: tuple[Blank, ...]
+    options: Options
+    fingerprint: str
+    kept: tuple[BoardLayout, ...] = ()  # boards already sawn into: only their uncut leaves are laid out again
+
+
+@dataclass(frozen=True)
+class SawCut:
+    """One cut, in sawing order: words, whether rip or crosscut, its length mm and square metres of saw cut."""
+
+    number: int
+    board: str
+    node: Node
+    words: str
+    area: float
+
+
+@dataclass(frozen=True)
+class BreakdownResult:
+    """Blanks, the accepted layout and what is wrong with it, the saw order, leftovers, and the request for a search."""
+
+    blanks: tuple[Blank, ...]
+    layout: AcceptedLayout | None
+    problems: tuple[str, ...]
+    changed: bool
+    cuts: tuple[SawCut, ...]
+    offcuts: tuple[tuple[str, Node], ...]
+    crosscut_area: float
+    rip_area: float
+    effort: float
+    surfaces: dict[str, Surface]
+    request: Request
+
+    @property
+    def needs_layout(self) -> bool:
+        """Whether there is no layout, or it no longer serves."""
+        return bool(self.blanks) and (self.layout is None or bool(self.problems))
+
+    def place(self, part: str) -> tuple[str, Node] | None:
+        """The board and rectangle a part is laid on, or None."""
+        for board in self.layout.boards if self.layout else ():
+            for leaf in leaves(board.root):
+                if leaf.use == "part" and leaf.part == part:
+                    return board.board, leaf
+        return None
+
+
+def blanks_of(parts: Iterable[Part], allowances: Allowances) -> tuple[Blank, ...]:
+    """Rough sizes: finished + allowance (+ what is fitted last). Half the allowance is the least that still serves."""
+    out = []
+    for p in parts:
+        if p.cut:
+            continue
+        length = p.length + p.long_by + allowances.length
+        width = p.width + p.wide_by + allowances.width
+        out.append(
+            Blank(
+                p.id,
+                round(length, 1),
+                round(width, 1),
+                p.thickness,
+                p.species,
+                (p.length + p.long_by + allowances.length / 2, p.width + p.wide_by + allowances.width / 2),
+                FORGIVES[p.role],
+                p.end_zone + allowances.length / 2,
+                p.group,
+            )
+        )
+    return tuple(out)
+
+
+def surfaces_of(boards: tuple[Board, ...], readings: tuple[Reading, ...]) -> dict[str, Surface]:
+    """The fitted surface of each board; without readings it is flat and of its stated thickness."""
+    return {b.id: fit(b.length, b.width, b.thickness, [r for r in readings if r.target == b.id]) for b in boards}
+
+
+def work(
+    boards: tuple[Board, ...],
+    readings: tuple[Reading, ...],
+    kit: Kit,
+    allowances: Allowances,
+    layout: AcceptedLayout | None,
+    piece: PieceResult,
+    timber: TimberResult,
+) -> BreakdownResult:
+    """The station: never searches, only checks."""
+    surfaces = surfaces_of(boards, readings)
+    blanks = blanks_of(piece.parts, allowances)
+    cut_parts = frozenset(p.id for p in piece.parts if p.cut)
+    stock = tuple(_stock(b, timber.spans[b.id], surfaces[b.id]) for b in boards)
+    options = Options(kit.crosscut_kerf, kit.rip_kerf)
+    fingerprint = _fingerprint(boards, blanks, timber.spans, readings, options)
+    kept = tuple(b for b in layout.boards if any(n.part in cut_parts for n in leaves(b.root))) if layout else ()
+    request = Request(_open_stock(stock, kept, cut_parts), blanks, options, fingerprint, kept)
+    accepted = _without(layout, cut_parts) if layout else ()
+    wrong = problems(accepted, stock, blanks) if layout else ()
+    thickness = {b.id: b.thickness for b in boards}
+    live = tuple(b for b in layout.boards if b.board in thickness) if layout else ()
+    saw = saw_order(live, {b.id: b for b in boards})
+    across, along = saw_area(live, thickness)
+    ease = {b.id: HARDNESS[species(b.species).ease] for b in boards}
+    return BreakdownResult(
+        blanks,
+        layout,
+        wrong,
+        bool(layout and layout.fingerprint != fingerprint),
+        saw,
+        tuple((b.board, n) for b in live for n in leaves(b.root) if n.use == "offcut"),
+        across,
+        along,
+        sum(c.area * ease[c.board] for c in saw),
+        surfaces,
+        request,
+    )
+
+
+def _stock(board: Board, span: Span, surface: Surface) -> Stock:
+    known: dict[tuple[float, float, float, float], float] = {}
+
+    def thickness_in(x: float, y: float, length: float, width: float) -> float:
+        key = (x, y, length, width)
+        if key not in known:
+            flat = not any(surface.k) and not any(surface.under[1:])
+            known[key] = surface.under[0] if flat else surface.slab(x, y, length, width).thickness
+        return known[key]
+
+    return Stock(
+        board.id,
+        board.name,
+        board.species,
+        board.length,
+        board.width,
+        span.x0,
+        span.x1,
+        span.y0,
+        span.y1,
+        min(board.thickness, surface.under[0]) if not any(surface.under[1:]) else board.thickness,
+        board.defects,
+        thickness_in,
+    )
+
+
+def _fingerprint(
+    boards: tuple[Board, ...],
+    blanks: tuple[Blank, ...],
+    spans: dict[str, Span],
+    readings: tuple[Reading, ...],
+    options: Options,
+) -> str:
+    seen = [b.model_dump_json() for b in boards] + [r.model_dump_json() for r in readings]
+    seen += [f"{b.id} {b.length:.1f} {b.width:.1f} {b.thickness:.1f} {b.species}" for b in blanks]
+    seen += [f"{k} {s}" for k, s in sorted(spans.items())] + [str(options)]
+    return hashlib.sha256("\n".join(seen).encode()).hexdigest()[:16]
+
+
+def _without(layout: AcceptedLayout, cut_parts: frozenset[str]) -> tuple[BoardLayout, ...]:
+    """The layout with parts that are already cut turned to waste: they are history and need no room."""
+
+    def strip(node: Node) -> Node:
+        if node.use == "cut":
+            return node.model_copy(update={"children": tuple(strip(c) for c in node.children)})
+        return node.model_copy(update={"use": "waste", "part": ""}) if node.part in cut_parts else node
+
+    return tuple(BoardLayout(board=b.board, root=strip(b.root)) for b in layout.boards)
+
+
+def _open_stock(
+    stock: tuple[Stock, ...], kept: tuple[BoardLayout, ...], cut_parts: frozenset[str]
+) -> tuple[Stock, ...]:
+    """Whole boards, but of those already sawn into only the pieces that are left, each as stock of its own."""
+    sawn = {b.board: b for b in kept}
+    out: list[Stock] = []
+    for s in stock:
+        if s.id not in sawn:
+            out.append(s)
+            continue
+        for i, leaf in enumerate(leaves(sawn[s.id].root)):
+            if leaf.part not in cut_parts and leaf.length > 0 and leaf.width > 0:
+                out.append(
+                    Stock(
+                        **{
+                            **s.__dict__,
+                            "id": f"{s.id}#{i}",
+                            "x0": leaf.x,
+                            "x1": leaf.x + leaf.length,
+                            "y0": leaf.y,
+                            "y1": leaf.y + leaf.width,
+                        }
+                    )
+                )
+    return tuple(out)
+
+
+def offers(request: Request) -> tuple[Layout, ...]:
+    """Search, away from the interface thread; layouts of whole boards, best first."""
+    found = search(request.stock, request.blanks, request.options)
+    return tuple(_grafted(one, request.kept) for one in found) if request.kept else found
+
+
+def _grafted(layout: Layout, kept: tuple[BoardLayout, ...]) -> Layout:
+    """What was laid on pieces of sawn boards, put back into those boards' trees."""
+    new = {b.board: b.root for b in layout.boards if "#" in b.board}
+    boards = [b for b in layout.boards if "#" not in b.board]
+    for old in kept:
+        roots = {i: new.get(f"{old.board}#{i}") for i in range(len(list(leaves(old.root))))}
+        boards.append(BoardLayout(board=old.board, root=_replaced(old.root, iter(roots.items()))))
+    return Layout(layout.name, tuple(boards), layout.unplaced, layout.split_groups)
+
+
+def _replaced(node: Node, roots: Iterable[tuple[int, Node | None]]) -> Node:
+    """The tree with its leaves, in order, replaced; an old leaf with nothing new on it is free again."""
+    each = iter(roots)
+
+    def go(n: Node) -> Node:
+        if n.use == "cut":
+            return n.model_copy(update={"children": tuple(go(c) for c in n.children)})
+        _, fresh = next(each)
+        if fresh is None:
+            return n
+        return _inner(fresh, n)
+
+    return go(node)
+
+
+def _inner(root: Node, leaf: Node) -> Node:
+    """Of a tree grown on a whole board's rectangle, the subtree that stands on ``leaf``."""
+    same = all(abs(getattr(root, k) - getattr(leaf, k)) < 1e-6 for k in ("x", "y", "length", "width"))
+    if same:
+        return root
+    for child in root.children:
+        if (
+            child.x <= leaf.x + 1e-6
+            and child.y <= leaf.y + 1e-6
+            and child.x + child.length >= leaf.x + leaf.length - 1e-6
+            and child.y + child.width >= leaf.y + leaf.width - 1e-6
+        ):
+            return _inner(child, leaf)
+    return root
+
+
+def accept(layout: Layout, fingerprint: str) -> AcceptedLayout:
+    """The layout as the project keeps it."""
+    return AcceptedLayout(
+        name=layout.name, boards=layout.boards, unplaced=tuple(p for p, _ in layout.unplaced), fingerprint=fingerprint
+    )
+
+
+def layout_call(result: BreakdownResult, found: tuple[Layout, ...], boards: tuple[Board, ...]) -> Call | None:
+    """The call that offers new layouts, from what a search found; None where the accepted one serves and none is new."""
+    if not result.blanks or not found:
+        return None
+    if result.layout is not None and not result.problems and not result.changed:
+        return None
+    thickness = {b.id: b.thickness for b in boards}
+    options = [_offer(one, result, thickness) for one in found]
+    if result.layout is not None:
+        held = result.problems[:3] or ("every part still lies clear and large enough",)
+        options.append(Option("keep", "keep the layout as it is", held, _keep(result.request.fingerprint)))
+    serves = result.layout is not None and not result.problems
+    recommended = "keep" if serves else options[0].id
+    if result.layout is None:
+        question = "Nothing is laid on the boards yet. Which way is it sawn?"
+    elif result.problems:
+        question = (
+            f"The layout no longer holds: {result.problems[0][0].lower()}{result.problems[0][1:-1]}. Lay out again?"
+        )
+    else:
+        question = "Boards or parts changed since the layout was taken; it still holds. Lay out again?"
+    if result.layout is None and found[0].unplaced:
+        question = f"{_named(found[0])} have no place on these boards. Lay out the rest?"
+    return Call(
+        "layout",
+        "breakdown",
+        question,
+        tuple(options),
+        recommended,
+        "what is marked on the boards stays good" if serves else _why(found[0]),
+        result.request.fingerprint,
+        differ="Crosscut first is short and easy; a rip first can save an offcut that a crosscut would ruin.",
+        parts=tuple(b.id for b in result.blanks),
+    )
+
+
+def _named(layout: Layout) -> str:
+    return ", ".join(p for p, _ in layout.unplaced)
+
+
+def _why(best: Layout) -> str:
+    if best.unplaced:
+        part, why = best.unplaced[0]
+        return f"it places the most; {part}: {why}"
+    return "every part has a place" + ("" if best.split_groups else ", the four sides in sequence from one length")
+
+
+def _offer(one: Layout, result: BreakdownResult, thickness: dict[str, float]) -> Option:
+    across, along = saw_area(one, thickness)
+    off = [n for b in one.boards for n in leaves(b.root) if n.use == "offcut"]
+    most = max(off, key=lambda n: n.length * n.width, default=None)
+    said = [f"saw cut {100 * across:.1f} dm\u00b2 across, {100 * along:.1f} dm\u00b2 along"]
+    if most is not None:
+        said.append(f"largest offcut {most.length:.0f} x {most.width:.0f}")
+    if one.split_groups:
+        said.append("the sides do not come from one length: the figure will not run round")
+    said += [f"{part}: {why}" for part, why in one.unplaced]
+    new = accept(one, result.request.fingerprint)
+
+    def change(project: Project) -> Project:
+        return project.model_copy(update={"layout": new})
+
+    return Option(one.name, one.name, tuple(said), change)
+
+
+def _keep(fingerprint: str) -> Change:
+    def change(project: Project) -> Project:
+        if project.layout is None:
+            return project
+        return project.model_copy(update={"layout": project.layout.model_copy(update={"fingerprint": fingerprint})})
+
+    return change
+
+
+def saw_order(layouts: tuple[BoardLayout, ...], boards: dict[str, Board]) -> tuple[SawCut, ...]:
+    """Every cut of a layout in order, in words a maker can saw by."""
+    out: list[SawCut] = []
+    for layout in layouts:
+        board = boards[layout.board]
+        for node in cuts(layout.root):
+            low, high = node.children
+            frees = [n.part for side in (low, high) if side.use == "part" for n in leaves(side)]
+            kind, edge = ("crosscut", "left end") if node.axis == "across" else ("rip", "lower edge")
+            size = node.width if node.axis == "across" else node.length
+            words = f"{kind} at {round(node.at, 1):g} from the {edge}, over {size:.0f}"
+            if frees:
+                words += f": frees {' and '.join(frees)}"
+            elif low.use in ("waste", "offcut"):
+                words += f": the {'left' if node.axis == 'across' else 'lower'} piece is {low.use}"
+            out.append(SawCut(len(out) + 1, board.id, node, words, size * board.thickness / 1e6))
+    return tuple(out)

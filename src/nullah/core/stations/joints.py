@@ -1,0 +1,185 @@
+"""Joints: every setting, marked face, order and check, from the parts as they are.
+
+To add a joint family: a file in ``core/joints`` that gives a ``JointPlan``, and its line in ``_joints_of_the_box``.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from nullah.core.calls import Call, Option, taken
+from nullah.core.document import Choice, Kit, Piece
+from nullah.core.joints import dovetail, grooves
+from nullah.core.joints.plan import JointPlan, Setting, gathered
+from nullah.core.pieces.box import LID_FREE, Box, corner_layout, corners
+from nullah.core.stations.piece import PieceResult
+
+PROUD = {"proud": 0.3, "flush": 0.0, "under": -0.3}
+
+
+@dataclass(frozen=True)
+class JointsResult:
+    """Joints in the order of the work, settings gathered over all of them, what cannot be laid out, calls."""
+
+    joints: tuple[JointPlan, ...]
+    settings: tuple[Setting, ...]
+    problem: str
+    calls: tuple[Call, ...]
+
+    def failing(self) -> tuple[tuple[str, str], ...]:
+        """(joint, words) of every check that does not hold."""
+        return tuple((j.name, c.text) for j in self.joints for c in j.checks if not c.holds)
+
+
+def work(piece: Piece, kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult) -> JointsResult:
+    """The station: joints of the box, worked from measured thicknesses."""
+    box = upstream.box
+    if box is None:
+        return JointsResult((), (), upstream.problem, ())
+    proud_call = _proud_call(box, choices)
+    school = _school_call(box, kit, choices)
+    try:
+        joints = _joints_of_the_box(piece, kit, box, upstream, PROUD[proud_call.in_force], school.in_force == "pins")
+    except dovetail.NoDovetail as error:
+        return JointsResult((), (), str(error), (proud_call, school))
+    return JointsResult(joints, gathered([s for j in joints for s in j.settings]), "", (proud_call, school))
+
+
+def _joints_of_the_box(
+    piece: Piece, kit: Kit, box: Box, upstream: PieceResult, proud: float, pins_first: bool
+) -> tuple[JointPlan, ...]:
+    found: list[JointPlan] = []
+    layouts = {}
+    for name, tail, pin, width in corners(box):
+        layouts[name] = layout = corner_layout(piece, box, tail, pin, width)
+        slot = box.part(tail).width - width
+        found.append(dovetail.plan(name, tail, pin, layout, proud, kit.chisels, pins_first, slot))
+    edge, thick = box.groove_from_edge, box.bottom_thickness
+    side = (box.part("A").length, box.part("A").width)
+    places = {dovetail.groove_place(j, edge, edge + thick) for j in layouts.values()}
+    found.append(
+        _groove("bottom groove", "bottom", thick, edge, "lower", ("A", "C"), ("B", "D"), places, box, side, kit, "")
+    )
+    if box.dado_centres:
+        top = edge + thick + box.part("1").width
+        found.append(
+            grooves.dadoes(
+                box.divider_thickness,
+                box.dado_depth,
+                box.dado_centres,
+                ("A", "C"),
+                tuple(p.id for p in box.parts if p.group == "dividers"),
+                dict(box.thickness),
+                side,
+                (edge + thick, top),
+                kit.router_plane,
+            )
+        )
+    if piece.lid == "sliding":
+        far = layouts["A-D"]
+        lid_edge, lid_t = box.lid_from_edge, box.lid_thickness
+        lower = far.width - lid_edge - lid_t
+        place = {dovetail.groove_place(far, lower, lower + lid_t)}
+        words = "At the lowered end B the groove runs out of A and C: it is the lid's way in."
+        found.append(
+            _groove("lid groove", "lid", lid_t, lid_edge, "upper", ("A", "C"), ("D",), place, box, side, kit, words)
+        )
+    elif piece.lid == "lift-off":
+        lid = box.part("lid")
+        wide = max(box.thickness.values()) + LID_FREE
+        found.append(
+            grooves.lid_rabbet("lid", (lid.length, lid.width, lid.thickness), wide, lid.thickness / 2, kit.rabbet_plane)
+        )
+    return tuple(found)
+
+
+def _groove(
+    name: str,
+    panel: str,
+    thick: float,
+    from_edge: float,
+    edge: str,
+    tail_boards: tuple[str, ...],
+    pin_boards: tuple[str, ...],
+    places: set[str],
+    box: Box,
+    side: tuple[float, float],
+    kit: Kit,
+    open_end: str,
+) -> JointPlan:
+    place = next(iter(places)) if len(places) == 1 else "across a line"
+    if place == "inside a tail":
+        through, stopped = pin_boards, tail_boards
+    elif place == "inside a pin":
+        through, stopped = tail_boards, pin_boards
+    else:
+        through, stopped = (), tail_boards + pin_boards
+    return grooves.groove(
+        name,
+        panel,
+        thick,
+        box.groove_depth,
+        from_edge,
+        edge,
+        through,
+        stopped,
+        dict(box.thickness),
+        side,
+        place,
+        kit.plough,
+        open_end,
+    )
+
+
+def _proud_call(box: Box, choices: tuple[Choice, ...]) -> Call:
+    """Baselines dead on the mate's thickness, a hair over or a hair under."""
+    t = box.thickness["A"]
+    options = tuple(
+        Option(name, label, (f"gauge {t + PROUD[name]:.1f} for {t:.1f} stock", what))
+        for name, label, what in (
+            ("proud", "a hair over", "ends stand 0.3 proud and are planed flush"),
+            ("flush", "dead on", "nothing to clean up, if the gauge is"),
+            ("under", "a hair under", "long grain is planed down to the ends: the box shrinks 0.3 a side"),
+        )
+    )
+    return Call(
+        "baseline",
+        "joints",
+        "Are the baselines gauged over, on, or under the mate's thickness?",
+        options,
+        "flush",
+        "every size downstream stays what it says",
+        "baselines",
+        differ="Most plane proud ends flush; some plane the sides down.",
+        parts=("A", "B", "C", "D"),
+        taken=taken("baseline", options, "baselines", choices),
+    )
+
+
+def _school_call(box: Box, kit: Kit, choices: tuple[Choice, ...]) -> Call:
+    """Tails first or pins first."""
+    saws = 2 * len(corners(box))
+    options = (
+        Option(
+            "tails",
+            "tails first",
+            ("A and C are sawn together, one layout for both", f"{saws} layouts become {saws // 2}"),
+        ),
+        Option(
+            "pins",
+            "pins first",
+            ("the pins trace the tails: easy to hold on wide boards", "every board is laid out by itself"),
+        ),
+    )
+    return Call(
+        "school",
+        "joints",
+        "Tails first, or pins first?",
+        options,
+        "tails",
+        "the most repeatable for few boards",
+        "school",
+        differ="Both schools make sound boxes; keep to the one your hands know.",
+        parts=("A", "B", "C", "D"),
+        taken=taken("school", options, "school", choices),
+    )

@@ -1,0 +1,236 @@
+"""Piece: from what it must hold to parts, and what to do where a part already cut no longer agrees with the plan."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from nullah.core.calls import Call, Change, Option, taken
+from nullah.core.document import Board, Choice, CutMark, Measured, Piece, Project, Room
+from nullah.core.pieces.box import SIDES, Box, Facts, work_out
+from nullah.core.pieces.part import Part
+from nullah.core.wood.moisture import equilibrium_moisture
+
+SAME = 0.05  # mm: sizes nearer than this are one
+
+
+@dataclass(frozen=True)
+class PieceResult:
+    """The box, what could not be worked out (then the box is that of the piece as last possible, or None), the calls."""
+
+    box: Box | None
+    problem: str
+    calls: tuple[Call, ...]
+
+    @property
+    def parts(self) -> tuple[Part, ...]:
+        """All parts; none where the box cannot be worked out."""
+        return self.box.parts if self.box else ()
+
+
+def year(room: Room) -> tuple[float, float]:
+    """Moisture content wood settles at in the room's driest and wettest air, percent."""
+    return equilibrium_moisture(room.temperature, room.humidity_dry), equilibrium_moisture(
+        room.temperature, room.humidity_wet
+    )
+
+
+def moisture_by_species(boards: tuple[Board, ...]) -> Mapping[str, float]:
+    """Mean moisture of the boards of each species, percent."""
+    readings: dict[str, list[float]] = {}
+    for b in boards:
+        readings.setdefault(b.species, []).append(b.moisture)
+    return {name: sum(values) / len(values) for name, values in readings.items()}
+
+
+def work(
+    piece: Piece,
+    measured: tuple[Measured, ...],
+    cut: tuple[CutMark, ...],
+    choices: tuple[Choice, ...],
+    boards: tuple[Board, ...],
+    room: Room,
+) -> PieceResult:
+    """The station: parts and chains from the piece as asked for and what is measured and cut."""
+    dry, wet = year(room)
+    base = Facts(measured, cut, {}, "tail", moisture_by_species(boards), dry, wet)
+    try:
+        groove = _groove_call(piece, base, choices)
+        held = {axis: _hold_call(piece, base, axis, choices) for axis in ("length", "width")}
+        facts = Facts(
+            measured, cut, {a: c.in_force for a, c in held.items() if c}, groove.in_force, base.moisture, dry, wet
+        )
+        box = work_out(piece, facts)
+    except ValueError as error:
+        return PieceResult(None, str(error), ())
+    conflicts = [c for part in box.parts if part.cut and (c := _conflict(piece, part, choices))]
+    calls = (*conflicts, *(c for c in held.values() if c), groove)
+    return PieceResult(box, "", calls)
+
+
+def _groove_call(piece: Piece, base: Facts, choices: tuple[Choice, ...]) -> Call:
+    """Where the bottom's groove runs: a square-cut half pin forces the choice on every through-dovetailed box."""
+    at = {place: work_out(piece, Facts(**{**base.__dict__, "groove": place, "cut": ()})) for place in ("tail", "pin")}
+    options = (
+        Option(
+            "tail",
+            "inside the lowest tail",
+            (
+                f"groove {at['tail'].groove_from_edge:.1f} from the edge; height {at['tail'].outside[2]:.1f}",
+                "through in the ends B and D, stopped in A and C",
+            ),
+        ),
+        Option(
+            "pin",
+            "inside a wider half pin",
+            (
+                f"groove {at['pin'].groove_from_edge:.1f} from the edge; height {at['pin'].outside[2]:.1f}",
+                f"half pins grow to {at['pin'].half_pin:.1f}; through in A and C, stopped in B and D",
+            ),
+        ),
+    )
+    asked = f"wall {piece.wall:g}, bottom {piece.bottom_thickness:g}, half pin {piece.half_pin:g}, lid {piece.lid}"
+    return Call(
+        "groove",
+        "joints",
+        "Where does the groove for the bottom run?",
+        options,
+        "tail",
+        "the half pins keep their size, and stopping in the two long sides leaves no hole to plug",
+        asked,
+        differ="Some plough all four right through and plug the holes; some widen the half pin.",
+        parts=(*SIDES, "bottom"),
+        taken=taken("groove", options, asked, choices),
+    )
+
+
+def _hold_call(piece: Piece, base: Facts, axis: str, choices: tuple[Choice, ...]) -> Call | None:
+    """Whether outside or inside stays, when the walls across an axis came out otherwise than planned."""
+    pair = ("B", "D") if axis == "length" else ("A", "C")
+    said = {m.part: m.value for m in base.measured if m.dimension == "thickness"}
+    off = {p: said[p] - piece.wall for p in pair if p in said and abs(said[p] - piece.wall) > SAME}
+    if not off:
+        return None
+    i = 0 if axis == "length" else 1
+    both = {
+        held: work_out(piece, Facts(**{**base.__dict__, "cut": (), "hold": {axis: held}}))
+        for held in ("outside", "inside")
+    }
+    ends = "A and C" if axis == "length" else "B and D"
+    options = tuple(
+        Option(
+            held,
+            f"hold the {held}",
+            (
+                f"outside {both[held].outside[i]:.1f}, inside {both[held].inside[i]:.1f}",
+                f"{ends} {both[held].outside[i]:.1f} long; bottom {both[held].part('bottom').sizes[i]:.1f}",
+            ),
+        )
+        for held in ("outside", "inside")
+    )
+    thinner = sum(off.values()) < 0
+    words = " and ".join(f"{p} at {said[p]:.1f}" for p in off)
+    asked = f"{words}, planned {piece.wall:g}"
+    return Call(
+        f"hold {axis}",
+        "piece",
+        f"{words}, planned {piece.wall:.1f}: is the outside {axis} held, or the inside?",
+        options,
+        "outside" if thinner else "inside",
+        "the walls are thinner: nothing gets tight, and lengths already marked stay good"
+        if thinner
+        else "the walls are thicker: holding the outside would squeeze the contents",
+        asked,
+        differ="Hold the inside when something bought must fit; the outside when the place is fixed.",
+        parts=(*pair, "bottom"),
+        taken=taken(f"hold {axis}", options, asked, choices),
+    )
+
+
+# ---- conflicts with what is cut
+
+_FOLLOWS = {
+    ("A", 0): "extra_length",
+    ("C", 0): "extra_length",
+    ("B", 0): "extra_width",
+    ("D", 0): "extra_width",
+    ("A", 1): "extra_height",
+    ("B", 1): "extra_height",
+    ("C", 1): "extra_height",
+    ("D", 1): "extra_height",
+}
+_WORDS = ("length", "width")
+
+
+def without_mark(part: str) -> Change:
+    """The change that takes a part's mark as cut away: it is to be made again."""
+    return lambda project: project.model_copy(update={"cut": tuple(m for m in project.cut if m.part != part)})
+
+
+def _conflict(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call | None:
+    """A part cut to sizes that the plan no longer has."""
+    off = [i for i in (0, 1) if abs(part.sizes[i] - part.planned[i]) > SAME and _WORDS[i] not in part.measured]
+    if not off:
+        return None
+    facts = ", ".join(f"{_WORDS[i]} {part.sizes[i]:.1f} as cut, {part.planned[i]:.1f} in the plan" for i in off)
+    options = [
+        Option(
+            "recut",
+            f"cut {part.id} again",
+            (f"needs {part.planned[0]:.0f} x {part.planned[1]:.0f} of stock", "the first one goes to the offcuts"),
+            without_mark(part.id),
+        ),
+        Option(
+            "keep", f"keep {part.id} as it is", ("the plan for the others stays", f"{part.id} will not meet its mates")
+        ),
+    ]
+    if all((part.id, i) in _FOLLOWS for i in off):
+        update = {
+            _FOLLOWS[part.id, i]: getattr(piece, _FOLLOWS[part.id, i]) + part.sizes[i] - part.planned[i] for i in off
+        }
+        options.insert(
+            0,
+            Option(
+                "follow",
+                f"the box follows {part.id}",
+                tuple(f"every {_WORDS[i]} like it goes to {part.sizes[i]:.1f}" for i in off),
+                _piece_change(update),
+            ),
+        )
+    if all(part.sizes[i] >= part.planned[i] - SAME for i in off):
+        less = ", ".join(f"{part.sizes[i] - part.planned[i]:.1f} off the {_WORDS[i]}" for i in off)
+        options.insert(
+            0,
+            Option(
+                "trim",
+                f"trim {part.id}",
+                (less, "its joints must not lie in what comes off"),
+                _marked(part.id, part.planned),
+            ),
+        )
+    asked = facts
+    call_id = f"cut {part.id}"
+    return Call(
+        call_id,
+        "piece",
+        f"{part.id} is cut: {facts}.",
+        tuple(options),
+        options[0].id,
+        "what is cut stays; no wood is lost" if options[0].id != "recut" else "nothing else makes it meet its mates",
+        asked,
+        parts=(part.id,),
+        conflict=True,
+        taken=taken(call_id, tuple(options), asked, choices),
+    )
+
+
+def _piece_change(update: dict[str, float]) -> Change:
+    return lambda project: project.model_copy(update={"piece": project.piece.model_copy(update=update)})
+
+
+def _marked(part: str, sizes: tuple[float, float, float]) -> Change:
+    def change(project: Project) -> Project:
+        mark = CutMark(part=part, length=sizes[0], width=sizes[1], thickness=sizes[2])
+        return project.model_copy(update={"cut": (*(m for m in project.cut if m.part != part), mark)})
+
+    return change

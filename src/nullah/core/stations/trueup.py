@@ -1,0 +1,203 @@
+"""True-up: the thickest flat board in each part's place, what comes off where, enough or not, and saw before planing or not."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from nullah.core.calls import Call, Change, Option, taken
+from nullah.core.document import Board, Choice, Kit, Plane, Project, Reading
+from nullah.core.pieces.part import Part
+from nullah.core.stations.breakdown import BreakdownResult
+from nullah.core.stations.piece import PieceResult
+from nullah.core.surface.planing import Planing, planing
+from nullah.core.surface.readings import Surface, fit
+
+WORTH_SAWING = 0.3  # mm gained in the thinnest part before sawing first is worth a word
+STRAYS = 0.5  # mm between a reading and the fitted surface before it is looked at again
+FIELD = {"sides": "wall", "dividers": "divider_thickness", "bottom": "bottom_thickness", "lid": "lid_thickness"}
+
+
+@dataclass(frozen=True)
+class Trued:
+    """One thing to plane: a board, or a part in the rough. ``planing`` says what comes off where."""
+
+    id: str
+    name: str
+    board: str
+    length: float
+    width: float
+    surface: Surface
+    planing: Planing
+    readings: tuple[Reading, ...]
+    whole: float  # thickest flat board when the whole board is planed before sawing
+
+
+@dataclass(frozen=True)
+class TrueupResult:
+    """Boards and parts to plane, strays among the readings, calls."""
+
+    boards: tuple[Trued, ...]
+    parts: tuple[Trued, ...]
+    strays: tuple[tuple[Reading, float], ...]
+    face_plane: Plane
+    calls: tuple[Call, ...]
+
+    def of(self, target: str) -> Trued | None:
+        """The board or part of that id, or None."""
+        return next((t for t in (*self.parts, *self.boards) if t.id == target), None)
+
+
+def work(
+    boards: tuple[Board, ...],
+    readings: tuple[Reading, ...],
+    kit: Kit,
+    choices: tuple[Choice, ...],
+    piece: PieceResult,
+    breakdown: BreakdownResult,
+) -> TrueupResult:
+    """The station. A part read on its own goes by its own readings, else by its place on its board."""
+    by_id = {b.id: b for b in boards}
+    whole: list[Trued] = []
+    for b in boards:
+        surface = breakdown.surfaces[b.id]
+        mine = tuple(r for r in readings if r.target == b.id)
+        needs = [p.thickness for p in piece.parts if (place := breakdown.place(p.id)) and place[0] == b.id]
+        plan = planing(surface, max(needs, default=0.0), 0, 0, b.length, b.width)
+        whole.append(Trued(b.id, b.name, b.id, b.length, b.width, surface, plan, mine, plan.thickest))
+    parts = tuple(t for p in piece.parts if (t := _part(p, readings, by_id, breakdown, whole)))
+    calls: list[Call] = []
+    first: dict[str, str] = {}
+    for board in whole:
+        call = _saw_call(board, [t for t in parts if t.board == board.id], choices)
+        if call:
+            calls.append(call)
+            first[board.id] = call.in_force
+    parts = tuple(_planed_whole(t) if first.get(t.board) == "plane" else t for t in parts)
+    calls += _thin_calls(parts, piece, choices)
+    everything = [(r, e) for t in whole for r, e in zip(t.readings, t.surface.residuals, strict=True)]
+    strays = tuple((r, e) for r, e in everything if abs(e) > STRAYS)
+    plane = min(kit.planes, key=lambda p: abs(p.sole - 380))
+    return TrueupResult(tuple(whole), parts, strays, plane, tuple(calls))
+
+
+def _part(
+    part: Part, readings: tuple[Reading, ...], boards: dict[str, Board], breakdown: BreakdownResult, whole: list[Trued]
+) -> Trued | None:
+    place = breakdown.place(part.id)
+    if place is None or place[0] not in boards:
+        return None
+    board_id, leaf = place
+    mine = tuple(r for r in readings if r.target == part.id)
+    board_whole = next(t.whole for t in whole if t.id == board_id)
+    surface, x, y = breakdown.surfaces[board_id], leaf.x, leaf.y
+    if mine:
+        surface, x, y = fit(leaf.length, leaf.width, boards[board_id].thickness, mine), 0.0, 0.0
+    plan = planing(surface, part.thickness, x, y, leaf.length, leaf.width)
+    return Trued(part.id, part.name, board_id, leaf.length, leaf.width, surface, plan, mine, board_whole)
+
+
+def _planed_whole(t: Trued) -> Trued:
+    """A part whose board is planed before it is sawn has the whole board's thickness, unless read on its own since."""
+    if t.readings:
+        return t
+    p = t.planing
+    return Trued(**{**t.__dict__, "planing": Planing(p.x, p.y, p.face, p.back, t.whole, p.wanted)})
+
+
+def _saw_call(board: Trued, parts: list[Trued], choices: tuple[Choice, ...]) -> Call | None:
+    """Sawing to rough length first leaves each part less cup, bow and twist than the whole board has."""
+    if not parts or not board.readings:
+        return None
+    thinnest = min(parts, key=lambda t: t.planing.thickest)
+    gain = thinnest.planing.thickest - board.whole
+    if gain < WORTH_SAWING:
+        return None
+    options = (
+        Option(
+            "saw",
+            "saw first, then plane",
+            (
+                f"thinnest part {thinnest.id}: {thinnest.planing.thickest:.1f} left",
+                "short parts are easier to plane flat",
+            ),
+        ),
+        Option(
+            "plane",
+            "plane the board whole",
+            (f"{board.whole:.1f} left everywhere", f"{gain:.1f} mm more turned to shavings, but one face to plane"),
+        ),
+    )
+    asked = f"whole {board.whole:.1f}, sawn {thinnest.planing.thickest:.1f}"
+    call_id = f"saw first {board.id}"
+    return Call(
+        call_id,
+        "trueup",
+        f"{board.name}: saw the parts before planing, or plane the board whole?",
+        options,
+        "saw",
+        f"{gain:.1f} mm more is left in the thinnest part",
+        asked,
+        parts=tuple(t.id for t in parts),
+        taken=taken(call_id, options, asked, choices),
+    )
+
+
+def _thin_calls(parts: tuple[Trued, ...], piece: PieceResult, choices: tuple[Choice, ...]) -> list[Call]:
+    """Parts whose place does not hold the thickness wanted, gathered by what sets that thickness."""
+    by_id = {p.id: p for p in piece.parts}
+    short: dict[str, list[Trued]] = {}
+    for t in parts:
+        part = by_id[t.id]
+        if not t.planing.enough and "thickness" not in part.measured and not part.cut:
+            short.setdefault(part.group or t.id, []).append(t)
+    calls = []
+    for group, those in short.items():
+        thinnest = min(those, key=lambda t: t.planing.thickest)
+        to = math.floor(thinnest.planing.thickest * 10) / 10
+        wanted = thinnest.planing.wanted
+        names = ", ".join(t.id for t in those)
+        options = [
+            Option(
+                "keep",
+                "leave a hollow inside",
+                (
+                    f"{wanted - thinnest.planing.thickest:.1f} mm low on the hidden face of {thinnest.id}",
+                    "joints and show face stay right",
+                ),
+            )
+        ]
+        if to > 0 and group in FIELD:
+            options.insert(
+                0,
+                Option(
+                    "thinner",
+                    f"make {group if group != 'sides' else 'the walls'} {to:.1f}",
+                    (f"from {wanted:.1f}; baselines, grooves and sizes follow",),
+                    _thinner(FIELD[group], to),
+                ),
+            )
+        asked = f"{names}: {thinnest.planing.thickest:.1f} of {wanted:.1f}"
+        call_id = f"thin {group}"
+        calls.append(
+            Call(
+                call_id,
+                "trueup",
+                f"{names}: {thinnest.planing.thickest:.1f} is left once flat, {wanted:.1f} is wanted.",
+                tuple(options),
+                options[0].id,
+                "stop at what the wood has; the plan follows it",
+                asked,
+                differ="Stock that must show its thickness is replaced; elsewhere a hollow on a hidden face is let be.",
+                parts=tuple(t.id for t in those),
+                taken=taken(call_id, tuple(options), asked, choices),
+            )
+        )
+    return calls
+
+
+def _thinner(field: str, to: float) -> Change:
+    def change(project: Project) -> Project:
+        return project.model_copy(update={"piece": project.piece.model_copy(update={field: to})})
+
+    return change

@@ -1,0 +1,57 @@
+"""The cut list as CSV: one line a part, finished and rough sizes, board, role. Lengths in mm with decimal points."""
+
+from __future__ import annotations
+
+import csv
+import io
+
+from nullah.core.plan import Plan
+
+COLUMNS = (
+    "part",
+    "name",
+    "species",
+    "role",
+    "length_mm",
+    "width_mm",
+    "thickness_mm",
+    "rough_length_mm",
+    "rough_width_mm",
+    "board",
+    "joints",
+    "state",
+)
+
+
+def text(plan: Plan) -> str:
+    """The cut list, with a header line."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(COLUMNS)
+    blanks = {b.id: b for b in plan.breakdown.blanks}
+    names = {b.id: b.name for b in plan.project.boards}
+    for p in plan.piece.parts:
+        blank, place = blanks.get(p.id), plan.breakdown.place(p.id)
+        rough = (f"{blank.length:.1f}", f"{blank.width:.1f}") if blank else ("", "")
+        state = "cut" if p.cut else "measured" if p.measured else "planned"
+        writer.writerow(
+            [
+                _safe(p.id),
+                _safe(p.name),
+                p.species,
+                p.role,
+                f"{p.length:.1f}",
+                f"{p.width:.1f}",
+                f"{p.thickness:.1f}",
+                *rough,
+                _safe(names.get(place[0], "")) if place else "",
+                p.joints,
+                state,
+            ]
+        )
+    return out.getvalue()
+
+
+def _safe(cell: str) -> str:
+    """A cell that no spreadsheet takes for a formula."""
+    return f"'{cell}" if cell[:1] in "=+-@\t" else cell

@@ -1,0 +1,119 @@
+"""The plan as JSON: everything computed, as plain data, mm."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from nullah.core.plan import Plan
+
+
+def as_data(plan: Plan) -> dict[str, Any]:
+    """The plan as dictionaries and lists."""
+    box = plan.piece.box
+    return {
+        "project": plan.project.name,
+        "units": "mm",
+        "problem": plan.piece.problem or plan.joints.problem,
+        "outside": list(box.outside) if box else None,
+        "inside": list(box.inside) if box else None,
+        "chains": [
+            {
+                "name": c.name,
+                "total": c.total,
+                "lines": [{"label": x.label, "times": x.times, "each": x.each} for x in c.lines],
+            }
+            for c in (box.chains if box else ())
+        ],
+        "parts": [
+            {
+                "id": p.id,
+                "name": p.name,
+                "length": p.length,
+                "width": p.width,
+                "thickness": p.thickness,
+                "species": p.species,
+                "role": p.role,
+                "cut": p.cut,
+                "measured": list(p.measured),
+                "drives": list(p.drives),
+            }
+            for p in plan.piece.parts
+        ],
+        "movement": [
+            {"part": m.part, "now_percent": m.now, "to_dry": m.to_dry, "to_wet": m.to_wet} for m in plan.timber.movement
+        ],
+        "layout": {
+            "name": plan.breakdown.layout.name if plan.breakdown.layout else None,
+            "unplaced": list(plan.breakdown.layout.unplaced) if plan.breakdown.layout else [],
+            "problems": list(plan.breakdown.problems),
+            "cuts": [{"number": c.number, "board": c.board, "words": c.words} for c in plan.breakdown.cuts],
+            "places": {
+                p.id: {
+                    "board": place[0],
+                    "x": place[1].x,
+                    "y": place[1].y,
+                    "length": place[1].length,
+                    "width": place[1].width,
+                }
+                for p in plan.piece.parts
+                if (place := plan.breakdown.place(p.id))
+            },
+        },
+        "trueup": [
+            {
+                "id": t.id,
+                "board": t.board,
+                "thickest": t.planing.thickest,
+                "wanted": t.planing.wanted,
+                "enough": bool(t.planing.enough),
+                "off_face_at_most": float(t.planing.face.max()),
+            }
+            for t in plan.trueup.parts
+        ],
+        "settings": [
+            {"tool": s.tool, "value": s.value, "text": s.text, "parts": list(s.parts), "use": s.use}
+            for s in plan.joints.settings
+        ],
+        "joints": [
+            {
+                "id": j.id,
+                "name": j.name,
+                "parts": list(j.parts),
+                "steps": list(j.steps),
+                "checks": [{"holds": bool(c.holds), "text": c.text} for c in j.checks],
+            }
+            for j in plan.joints.joints
+        ],
+        "calls": [
+            {
+                "id": c.id,
+                "station": c.station,
+                "question": c.question,
+                "recommended": c.recommended,
+                "taken": c.taken,
+                "conflict": c.conflict,
+                "options": [{"id": o.id, "label": o.label, "consequences": list(o.consequences)} for o in c.options],
+            }
+            for c in plan.calls
+        ],
+        "steps": [
+            {
+                "id": s.id,
+                "station": s.station,
+                "title": s.title,
+                "words": s.words,
+                "figure": s.figure,
+                "waits": list(s.waits),
+                "minutes": s.minutes,
+                "cautions": list(s.cautions),
+                "done": s.done,
+            }
+            for s in plan.bench.steps
+        ],
+    }
+
+
+def text(plan: Plan) -> str:
+    """The plan as JSON text, ending in a newline."""
+    return json.dumps(as_data(plan), indent=1, ensure_ascii=False, allow_nan=False) + "\n"

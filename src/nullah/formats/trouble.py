@@ -1,0 +1,26 @@
+"""What can go wrong with a file, as one exception with one sentence."""
+
+from __future__ import annotations
+
+import errno
+from pathlib import Path
+
+
+class FileTrouble(Exception):
+    """A file that cannot be read or written as asked; the message is one clear sentence with where and why."""
+
+
+def why(error: OSError, path: Path, doing: str) -> FileTrouble:
+    """The sentence for an error of the operating system while ``doing`` (``open``, ``save``) to ``path``."""
+    said = {
+        errno.ENOSPC: "the disk is full",
+        errno.EDQUOT: "the disk quota is used up",
+        errno.EACCES: "you may not write there" if doing == "save" else "you may not read it",
+        errno.EPERM: "it is not allowed there",
+        errno.EROFS: "that disk is read-only",
+        errno.ENOENT: "there is no such folder" if doing == "save" else "there is no such file",
+        errno.EISDIR: "that is a folder",
+        errno.ENOTDIR: "part of that path is not a folder",
+        errno.ENAMETOOLONG: "the name is too long",
+    }.get(error.errno or 0, (error.strerror or "of an error of the system").lower())
+    return FileTrouble(f"Could not {doing} {path.name or path}: {said}. Nothing was changed.")

@@ -1,0 +1,120 @@
+"""Starting the window, and making the pictures of it."""
+
+from __future__ import annotations
+
+import sys
+from collections.abc import Callable
+from pathlib import Path
+
+import platformdirs
+from PySide6.QtCore import QEventLoop, QSize, QTimer
+from PySide6.QtWidgets import QApplication
+
+from nullah.core import demo, edit
+from nullah.core.document import Project
+from nullah.core.plan import STATIONS
+from nullah.formats import project_file
+from nullah.formats.trouble import FileTrouble
+from nullah.gui import theme as look
+from nullah.gui.session import Session
+from nullah.gui.theme import Theme
+from nullah.gui.window import Window
+
+
+def application() -> QApplication:
+    """The one application, made on first need, with fonts loaded."""
+    app = QApplication.instance() or QApplication(sys.argv[:1])
+    app.setApplicationName("Nullah")
+    app.setStyle("Fusion")
+    look.load_fonts()
+    return app
+
+
+def run(project: Project, path: Path | None = None, after_shown: Callable[[Window], None] | None = None) -> int:
+    """Open the window and stay until it is closed; the exit code."""
+    app = application()
+    theme = Theme()
+    look.apply(app, theme)
+    folder = Path(platformdirs.user_data_dir("nullah")) / "recovery"
+    session = Session(project, path, folder)
+    window = Window(session, theme)
+    _offer_recovery(session, window)
+    window.show()
+    if after_shown is not None:
+        QTimer.singleShot(0, lambda: after_shown(window))
+    return app.exec()
+
+
+def _offer_recovery(session: Session, window: Window) -> None:
+    """After a crash: what was being worked on is opened as a step that undo takes back."""
+    kept = session.recovery()
+    if kept is None or not kept.exists() or session.project == demo.project():
+        return
+    try:
+        found = project_file.load(kept)
+    except FileTrouble as trouble:
+        session.said.emit(str(trouble), True)
+        return
+    if found != session.project:
+        session.do(found, "work recovered after the last time")
+        session.said.emit("Unsaved work from last time is here again; Undo goes back to the saved file.", False)
+
+
+def settle(milliseconds: int = 60) -> None:
+    """Let the event loop run for a while."""
+    loop = QEventLoop()
+    QTimer.singleShot(milliseconds, loop.quit)
+    loop.exec()
+
+
+def shots(folder: Path) -> list[Path]:
+    """Each main view of the demo as PNG at 1280x800 in ``folder``; the files written.
+
+    Raises:
+        FileTrouble: the folder may not be written.
+    """
+    app = application()
+    theme = Theme()
+    look.apply(app, theme)
+    session = Session(demo.project())
+    window = Window(session, theme)
+    window.setFixedSize(QSize(1280, 800))
+    window.show()
+    written = []
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise FileTrouble(f"Could not make {folder.name}: {(error.strerror or '').lower()}.") from None
+
+    def shot(name: str) -> None:
+        settle()
+        path = folder / f"{name}.png"
+        if not window.grab().save(str(path)):
+            raise FileTrouble(f"Could not write {path.name}: the folder may not be written.")
+        written.append(path)
+
+    for i, station in enumerate(STATIONS, 1):
+        window.go(station)
+        if station == "bench":
+            _some_work_done(session)
+        shot(f"{i}-{station}")
+    window.toggle_bench()
+    shot("8-bench-view")
+    window.toggle_bench()
+    window.turn_theme()
+    window.go("joints")
+    shot("9-dark")
+    window.close()
+    window.deleteLater()
+    settle(10)
+    return written
+
+
+def _some_work_done(session: Session) -> None:
+    """A few steps done in the demo, so that the book has something in it. The times are made up, as all of the demo is."""
+    when = "2026-03-14T10:20:00+00:00"
+    for minutes in (1.0, 12.0, 16.0):
+        step = session.plan.bench.steps[session.plan.bench.now]
+        session.do(edit.step_done(session.project, session.plan, step.id, minutes, when), step.title)
+    session.do(edit.measured(session.project, session.plan.piece.parts, "A thickness 17.4", when), "A measured")
+    session.do(edit.logged(session.project, "note", "Read the sticks before the first cut, not after.", when), "note")

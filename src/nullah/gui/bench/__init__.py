@@ -1,0 +1,1 @@
+"""The bench station's view."""

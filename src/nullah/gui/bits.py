@@ -1,0 +1,142 @@
+"""Small widgets that several views share: fields that take a length, labels, rows."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import (
+    QComboBox,
+    QHBoxLayout,
+    QLabel,
+    QLayout,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+
+def label(text: str, name: str = "", wrap: bool = False) -> QLabel:
+    """A label; ``name`` picks its look in the style sheet."""
+    made = QLabel(text)
+    made.setTextFormat(Qt.TextFormat.PlainText)
+    if name:
+        made.setObjectName(name)
+    made.setWordWrap(wrap)
+    return made
+
+
+def button(text: str, act: Callable[[], object], name: str = "", tip: str = "") -> QPushButton:
+    """A button that does one thing."""
+    made = QPushButton(text)
+    if name:
+        made.setObjectName(name)
+    if tip:
+        made.setToolTip(tip)
+    made.clicked.connect(lambda *_: act())
+    return made
+
+
+class Field(QLineEdit):
+    """A line that gives its text once, when Return is pressed or it is left changed; Escape puts it back."""
+
+    def __init__(self, name: str, wide: int, taken: Callable[[str], object]) -> None:
+        super().__init__()
+        self.setObjectName(name)
+        self.setAccessibleName(name)
+        self.setFixedWidth(wide)
+        self._shown = ""
+        self._taken = taken
+        self.editingFinished.connect(self._give)
+
+    def show_text(self, text: str) -> None:
+        """Show a value; what is being typed is not written over."""
+        self._shown = text
+        if not (self.hasFocus() and self.isModified()):
+            self.setText(text)
+
+    def _give(self) -> None:
+        words = self.text()
+        self.setModified(False)
+        if words == self._shown:
+            return
+        self._taken(words)
+        self.setText(self._shown)
+
+    def keyPressEvent(self, event) -> None:
+        if event.key() == Qt.Key.Key_Escape:
+            self.setModified(False)
+            self.setText(self._shown)
+            self.clearFocus()
+            return
+        super().keyPressEvent(event)
+
+
+def pick(name: str, options: list[str], taken: Callable[[str], object]) -> QComboBox:
+    """A choice among words; ``taken`` hears only what a person picks."""
+    made = QComboBox()
+    made.setObjectName(name)
+    made.setAccessibleName(name)
+    made.addItems(options)
+    made.textActivated.connect(taken)
+    return made
+
+
+def row(*things: QWidget | str | int, spacing: int = 6) -> QHBoxLayout:
+    """Widgets, words and gaps side by side; a number is a stretch of that weight."""
+    made = QHBoxLayout()
+    made.setSpacing(spacing)
+    for thing in things:
+        if isinstance(thing, int):
+            made.addStretch(thing)
+        elif isinstance(thing, str):
+            made.addWidget(label(thing))
+        else:
+            made.addWidget(thing)
+    return made
+
+
+def column(parent: QWidget, *things: QWidget | QLayout | int, margins: int = 10, spacing: int = 8) -> QVBoxLayout:
+    """Widgets and rows one under the other, as the layout of ``parent``."""
+    made = QVBoxLayout(parent)
+    made.setContentsMargins(margins, margins, margins, margins)
+    made.setSpacing(spacing)
+    for thing in things:
+        if isinstance(thing, int):
+            made.addStretch(thing)
+        elif isinstance(thing, QLayout):
+            made.addLayout(thing)
+        else:
+            made.addWidget(thing)
+    return made
+
+
+def refill(area: QScrollArea, things: list[QWidget | QLayout], spacing: int = 5) -> None:
+    """Show other things in a scroll area, one under the other; where it is scrolled to stays."""
+    at = area.verticalScrollBar().value()
+    inside = QWidget()
+    inside.setObjectName("inside")
+    column(inside, *things, 1, margins=0, spacing=spacing).setContentsMargins(0, 0, 5, 0)
+    area.setWidget(inside)
+    area.verticalScrollBar().setValue(at)
+
+
+def scroll_area() -> QScrollArea:
+    """A scroll area that only ever scrolls up and down."""
+    area = QScrollArea()
+    area.setWidgetResizable(True)
+    area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+    return area
+
+
+def emptied(layout: QLayout) -> None:
+    """Take everything out of a layout and let it go."""
+    while layout.count():
+        item = layout.takeAt(0)
+        if item.widget() is not None:
+            item.widget().hide()
+            item.widget().deleteLater()
+        elif item.layout() is not None:
+            emptied(item.layout())

@@ -1,0 +1,1 @@
+"""The breakdown station's view."""

@@ -1,0 +1,118 @@
+"""Break-down: which part comes out of which board, and the order of sawing in words beside it."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QListWidget, QWidget
+
+from nullah.core import edit
+from nullah.core.pictures import boards as picture
+from nullah.gui.bits import button, column, label, row
+from nullah.gui.paint.canvas import Canvas
+from nullah.gui.session import Session
+from nullah.gui.theme import Theme
+
+
+class BreakdownView(QWidget):
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self.session = session
+        self.lit = ""
+        self.trouble = label("", "trouble", wrap=True)
+        self.canvas = Canvas(theme, session.figures)
+        self.canvas.margin = 30.0
+        self.canvas.picked.connect(self._picked)
+        self.order = QListWidget()
+        self.order.setAccessibleName("saw order")
+        self.order.setFixedWidth(316)
+        self.order.setWordWrap(True)
+        self.order.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.order.currentRowChanged.connect(self._chose_cut)
+        self.about = label("", wrap=True)
+        self.part = label("Click a part to choose it.", wrap=True)
+        self.mark = button("Mark as cut  X", self.mark_cut)
+        self.mark.setObjectName("mark cut")
+        words = QWidget()
+        column(words, label("Order of sawing", "heading"), self.order, margins=0, spacing=4)
+        middle = row(self.canvas, words)
+        middle.setStretch(0, 1)
+        foot = row(self.part, 1, self.mark)
+        foot.setStretch(0, 1)
+        whole = column(self, self.trouble, middle, self.about, foot, margins=12, spacing=6)
+        whole.setStretch(1, 1)
+
+    def chosen_part(self):
+        """The part chosen, or None."""
+        return next((p for p in self.session.plan.piece.parts if f"part:{p.id}" == self.lit), None)
+
+    def _picked(self, tag: str) -> None:
+        self.lit = tag if tag.startswith(("part:", "cut:")) else ""
+        self.refresh()
+
+    def _chose_cut(self, index: int) -> None:
+        cuts = self.session.plan.breakdown.cuts
+        if self.order.hasFocus() and 0 <= index < len(cuts):
+            self.lit = f"cut:{cuts[index].number}"
+            self._draw()
+
+    def light(self, tag: str) -> None:
+        """Rough lengths have no line of their own here."""
+
+    def mark_cut(self) -> None:
+        """The part chosen is cut; or, where it is marked already, it is to be cut again."""
+        part, s = self.chosen_part(), self.session
+        if part is None:
+            s.said.emit("Click a part first, then mark it as cut.", True)
+        elif part.cut:
+            s.do(edit.unmark_cut(s.project, part.id, s.now()), f"{part.id} to be cut again")
+        else:
+            s.do(edit.mark_cut(s.project, part, s.now()), f"{part.id} marked as cut")
+            s.said.emit(f"{part.id} is marked as cut: its sizes no longer change silently.", False)
+
+    def _draw(self) -> None:
+        plan = self.session.plan
+        part = self.chosen_part()
+        cut = frozenset(p.id for p in plan.piece.parts if p.cut)
+        drawing = picture.laid_out(self.session.project.boards, plan.breakdown, part.id if part else "", cut)
+        self.canvas.show_drawing(drawing, self.lit)
+
+    def refresh(self) -> None:
+        plan = self.session.plan
+        result = plan.breakdown
+        self._draw()
+        names = {b.id: b.name for b in self.session.project.boards}
+        self.order.clear()
+        self.order.addItems([f"{c.number}  {names[c.board]}: {c.words}" for c in result.cuts])
+        trouble = list(result.problems[:2])
+        if result.layout is None:
+            trouble = [
+                "No layout is taken yet: see Your call."
+                if self.session.project.boards
+                else "Add boards under Timber first."
+            ]
+        elif result.layout.unplaced:
+            trouble.append(f"No place for {', '.join(result.layout.unplaced)}.")
+        self.trouble.setText("  ".join(trouble))
+        self.trouble.setVisible(bool(trouble))
+        off = sorted(result.offcuts, key=lambda o: -o[1].length)[:3]
+        left = (
+            "; ".join(f"{n.length:.0f} x {n.width:.0f} of {names.get(b, b)}" for b, n in off) or "nothing worth keeping"
+        )
+        self.about.setText(
+            f"Saw cut: {100 * result.crosscut_area:.1f} dm\u00b2 across the grain, {100 * result.rip_area:.1f} dm\u00b2 along it. "
+            f"Left over, longest first: {left}. Keep the kerf in the waste; split the line where two parts share it."
+        )
+        part = self.chosen_part()
+        if part is None:
+            self.part.setText("Click a part to choose it.")
+        else:
+            place = result.place(part.id)
+            rough = (
+                f"rough {place[1].length:.0f} x {place[1].width:.0f} of {names.get(place[0], '')}, " if place else ""
+            )
+            self.part.setText(
+                f"{part.name}: {rough}finished {' x '.join(self.session.figures(v) for v in part.sizes)}"
+                + (", cut." if part.cut else ".")
+            )
+        self.mark.setText("To be cut again  X" if part is not None and part.cut else "Mark as cut  X")
+        self.mark.setEnabled(part is not None)

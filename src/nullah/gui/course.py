@@ -1,0 +1,143 @@
+"""The course: one line that winds through the seven stations; fill is how far done, a dot the calls that wait."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from nullah.core.plan import STATIONS, TITLES, Plan
+from nullah.gui.session import Session
+from nullah.gui.theme import Theme, font
+
+SWING = 11.0  # pixels the line winds up and down
+
+
+class Course(QWidget):
+    """Navigation and state in one; the left and right keys walk along it."""
+
+    chosen = Signal(str)
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self.session, self.theme = session, theme
+        self.setFixedHeight(82)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setAccessibleName("the course of the work")
+        session.changed.connect(self.update)
+        session.looked_at.connect(lambda _: self.update())
+
+    def _at(self, i: int) -> QPointF:
+        left, right = 74.0, self.width() - 74.0
+        return QPointF(left + (right - left) * i / (len(STATIONS) - 1), 31 + (SWING if i % 2 else -SWING))
+
+    def _winding(self, upto: int, part: float = 0.0) -> QPainterPath:
+        path = QPainterPath(self._at(0))
+        for i in range(upto):
+            path.cubicTo(*_bend(self._at(i), self._at(i + 1)))
+        if part > 0 and upto < len(STATIONS) - 1:
+            whole = QPainterPath(self._at(upto))
+            whole.cubicTo(*_bend(self._at(upto), self._at(upto + 1)))
+            for k in range(1, 21):
+                path.lineTo(whole.pointAtPercent(part * k / 20))
+        return path
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        plan = self.session.plan
+        done = progress(plan)
+        for ink, wide in (("line", 9.0), ("ground", 5.0)):
+            pen = QPen(self.theme[ink], wide)
+            pen.setCapStyle(Qt.PenCapStyle.RoundCap)
+            painter.strokePath(self._winding(len(STATIONS) - 1), pen)
+        reach, part = 0, 0.0
+        for i, station in enumerate(STATIONS):
+            if done[station] < 1:
+                reach, part = i, done[station]
+                break
+        else:
+            reach = len(STATIONS) - 1
+        pen = QPen(self.theme["computed"], 5.0)
+        pen.setCapStyle(Qt.PenCapStyle.RoundCap)
+        painter.strokePath(self._winding(reach, part), pen)
+        waiting = {s: sum(1 for c in plan.open_calls() if c.station == s) for s in STATIONS}
+        for i, station in enumerate(STATIONS):
+            self._station(painter, i, station, done[station], waiting[station])
+        if self.hasFocus():
+            painter.setPen(QPen(self.theme["computed"], 1, Qt.PenStyle.DotLine))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(self.rect().adjusted(2, 2, -3, -3))
+        painter.end()
+
+    def _station(self, painter: QPainter, i: int, station: str, done: float, waiting: int) -> None:
+        at, here = self._at(i), self.session.here == station
+        painter.setPen(QPen(self.theme["computed" if done > 0 or here else "faint"], 2))
+        painter.setBrush(self.theme["computed" if done >= 1 else "panel"])
+        painter.drawEllipse(at, 9, 9)
+        if 0 < done < 1:
+            painter.setBrush(self.theme["computed"])
+            painter.drawPie(QRectF(at.x() - 9, at.y() - 9, 18, 18), 90 * 16, -round(360 * 16 * done))
+        made = font(15, bold=here)
+        painter.setFont(made)
+        painter.setPen(self.theme["ink" if here else "quiet"])
+        words = QRectF(at.x() - 80, 54, 160, 20)
+        painter.drawText(words, Qt.AlignmentFlag.AlignCenter, TITLES[station])
+        if here:
+            painter.setPen(QPen(self.theme["computed"], 3))
+            painter.drawLine(QPointF(at.x() - 38, 77), QPointF(at.x() + 38, 77))
+        if waiting:
+            spot = QPointF(at.x() + 15, at.y() - 10)
+            painter.setPen(QPen(self.theme["ground"], 1.5))
+            painter.setBrush(self.theme["decision"])
+            painter.drawEllipse(spot, 9, 9)
+            painter.setPen(self.theme["panel"])
+            painter.setFont(font(12, True))
+            painter.drawText(QRectF(spot.x() - 9, spot.y() - 9, 18, 18), Qt.AlignmentFlag.AlignCenter, str(waiting))
+        if station in self.session.altered:
+            painter.setPen(QPen(self.theme["computed"], 2))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawEllipse(at, 13, 13)
+            painter.setFont(font(11))
+            painter.setPen(self.theme["computed"])
+            painter.drawText(QRectF(at.x() - 62, at.y() - 8, 46, 16), Qt.AlignmentFlag.AlignRight, "altered")
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        near = min(range(len(STATIONS)), key=lambda i: abs(self._at(i).x() - event.position().x()))
+        self.chosen.emit(STATIONS[near])
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        step = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(event.key(), 0)
+        if not step:
+            super().keyPressEvent(event)
+            return
+        i = STATIONS.index(self.session.here) + step
+        if 0 <= i < len(STATIONS):
+            self.chosen.emit(STATIONS[i])
+
+
+def _bend(a: QPointF, b: QPointF) -> tuple[QPointF, QPointF, QPointF]:
+    half = (b.x() - a.x()) * 0.5
+    return QPointF(a.x() + half, a.y()), QPointF(b.x() - half, b.y()), b
+
+
+def progress(plan: Plan) -> dict[str, float]:
+    """How far each station is done, 0 to 1: its bench steps where it has some, else its calls."""
+    out = {}
+    for station in STATIONS:
+        steps = plan.bench.steps if station == "bench" else [s for s in plan.bench.steps if s.station == station]
+        calls = [c for c in plan.calls if c.station == station]
+        if steps:
+            out[station] = sum(s.done for s in steps) / len(steps)
+        elif station == "piece":
+            out[station] = (
+                0.0 if plan.piece.box is None else 1.0 if not calls else sum(not c.open for c in calls) / len(calls)
+            )
+        elif station == "timber":
+            out[station] = (
+                0.0 if not plan.project.boards else sum(not c.open for c in calls) / len(calls) if calls else 1.0
+            )
+        else:
+            out[station] = 0.0
+    return out

@@ -1,0 +1,1 @@
+"""The joints station's view."""

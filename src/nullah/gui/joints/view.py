@@ -1,0 +1,114 @@
+"""Joints: the marked faces side by side to scale, with the order of marking and cutting and the checks under them."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QListWidget, QWidget
+
+from nullah.core import measure
+from nullah.core.drawing import Drawing, moved
+from nullah.core.edit import set_piece
+from nullah.core.joints.plan import JointPlan
+from nullah.gui.bits import column, label, refill, row, scroll_area
+from nullah.gui.paint.canvas import Canvas
+from nullah.gui.session import Session
+from nullah.gui.theme import Theme
+
+
+class JointsView(QWidget):
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self.session = session
+        self.lit = ""
+        self.chosen = 0
+        self.names = QListWidget()
+        self.names.setAccessibleName("joints")
+        self.names.setFixedWidth(184)
+        self.names.setWordWrap(True)
+        self.names.currentRowChanged.connect(self._choose)
+        self.title = label("", "heading", wrap=True)
+        self.canvas = Canvas(theme, session.figures)
+        self.canvas.margin = 66.0
+        self.canvas.typed.connect(self._typed)
+        self.below = scroll_area()
+        self.below.setFixedHeight(196)
+        top = row(self.names, self.canvas)
+        top.setStretch(1, 1)
+        whole = column(self, self.title, top, self.below, margins=12, spacing=6)
+        whole.setStretch(1, 1)
+
+    def joint(self) -> JointPlan | None:
+        """The joint shown."""
+        joints = self.session.plan.joints.joints
+        return joints[min(self.chosen, len(joints) - 1)] if joints else None
+
+    def _choose(self, index: int) -> None:
+        if index >= 0 and index != self.chosen:
+            self.chosen = index
+            self._show()
+
+    def light(self, tag: str) -> None:
+        """Light the lines of a setting; where this joint has none of them, show the first that does."""
+        self.lit = tag
+        for i, joint in enumerate(self.session.plan.joints.joints):
+            if tag and any(f"setting:{s.id}" == tag for s in joint.settings) and joint is not self.joint():
+                if not any(f"setting:{s.id}" == tag for s in self.joint().settings):
+                    self.chosen = i
+                    self.names.setCurrentRow(i)
+                break
+        self._show()
+
+    def _typed(self, name: str, text: str) -> None:
+        s = self.session
+        field = name.removeprefix("piece.")
+        s.attempt(
+            f"{field.replace('_', ' ')}: {text.strip()}",
+            lambda: set_piece(
+                s.project, field, measure.parse_positive(text, s.project.units, f"the {field.replace('_', ' ')}")
+            ),
+        )
+
+    def refresh(self) -> None:
+        joints = self.session.plan.joints.joints
+        names = [
+            ("" if all(c.holds for c in j.checks) else "! ")
+            + (j.id.capitalize() if not j.id.startswith("corner") else f"Corner {j.id[7:]}")
+            for j in joints
+        ]
+        if names != [self.names.item(i).text() for i in range(self.names.count())]:
+            self.names.clear()
+            self.names.addItems(names)
+        self.chosen = max(0, min(self.chosen, len(joints) - 1))
+        self.names.setCurrentRow(self.chosen)
+        self._show()
+
+    def _show(self) -> None:
+        joint = self.joint()
+        if joint is None:
+            self.title.setText(self.session.plan.joints.problem or "No joints yet.")
+            self.canvas.show_drawing(Drawing())
+            refill(self.below, [])
+            return
+        self.title.setText(f"{joint.name}.   {'      '.join(f.title for f in joint.faces)}")
+        self.canvas.show_drawing(side_by_side(joint), self.lit)
+        rows: list[QWidget] = [label("Before cutting", "heading")]
+        for check in joint.checks:
+            mark = "\u2713" if check.holds else "\u2717"
+            rows.append(label(f"{mark}  {check.text}", "" if check.holds else "trouble", wrap=True))
+        order: list[QWidget] = [label("Order of marking and cutting", "heading")]
+        order += [label(f"{i}.  {step}", wrap=True) for i, step in enumerate(joint.steps, 1)]
+        left, right = QWidget(), QWidget()
+        column(left, *rows, 1, margins=0, spacing=3)
+        column(right, *order, 1, margins=0, spacing=3)
+        left.setFixedWidth(300)
+        refill(self.below, [row(left, right, spacing=16)])
+
+
+def side_by_side(joint: JointPlan) -> Drawing:
+    """The faces of a joint in one picture, at one scale, left to right."""
+    items = []
+    x = 0.0
+    for face in joint.faces:
+        left, low, right, _ = face.drawing.extent()
+        items += moved(face.drawing.items, x - left, -low)
+        x += (right - left) + 0.35 * (right - left) + 34
+    return Drawing(tuple(items))

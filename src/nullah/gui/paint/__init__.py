@@ -1,0 +1,1 @@
+"""Shared painting: a display list of the core on the screen."""

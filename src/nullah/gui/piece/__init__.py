@@ -1,0 +1,1 @@
+"""The piece station's view."""

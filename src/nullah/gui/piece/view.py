@@ -1,0 +1,205 @@
+"""Piece: what it must hold, as a sentence; the box to scale; its dimension chains as sums."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QWidget
+
+from nullah.core import edit, measure
+from nullah.core.pictures import piece as picture
+from nullah.core.wood.species import ALL
+from nullah.gui.bits import Field, column, emptied, label, pick, row
+from nullah.gui.paint.canvas import Canvas
+from nullah.gui.session import Session
+from nullah.gui.theme import Theme
+
+_LID = ["sliding", "lift-off", "none"]
+_STAND = ["upright", "on edge", "flat"]
+
+
+class PieceView(QWidget):
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self.session = session
+        self.lit = ""
+        self.fields: dict[str, Field] = {}
+
+        def whole(name: str) -> Field:
+            return self._field(name, 52, self._whole(name))
+
+        def length(name: str) -> Field:
+            return self._field(name, 66, self._length(name))
+
+        self.name = self._field("contents.name", 120, lambda t: self._set("contents.name", t.strip()))
+        self.stand = pick("stand", _STAND, lambda t: self._set("contents.stand", t))
+        self.lid = pick("lid", _LID, lambda t: self._set("lid", t))
+        self.species = pick("wall species", sorted(ALL), lambda t: self._set("wall_species", t))
+        self.panels = pick("panel species", sorted(ALL), lambda t: self._set("panel_species", t))
+        self.lid_species = pick("lid species", sorted(ALL), lambda t: self._set("lid_species", t))
+        first = row(
+            "Holds",
+            whole("contents.count"),
+            self.name,
+            ", each",
+            length("contents.width"),
+            "wide,",
+            length("contents.height"),
+            "high,",
+            length("contents.thickness"),
+            "thick, standing",
+            self.stand,
+            1,
+        )
+        second = row(
+            "with",
+            whole("dividers"),
+            "dividers and a",
+            self.lid,
+            "lid; sides of",
+            self.species,
+            ", bottom and dividers of",
+            self.panels,
+            ", lid of",
+            self.lid_species,
+            1,
+        )
+        self.trouble = label("", "trouble", wrap=True)
+        self.canvas = Canvas(theme, session.figures)
+        self.canvas.typed.connect(self._typed)
+        self.canvas.picked.connect(self._picked)
+        self.drives = label("", "quiet", wrap=True)
+        self.chains = QHBoxLayout()
+        whole_column = column(
+            self, first, second, self.trouble, self.canvas, self.drives, self.chains, margins=12, spacing=6
+        )
+        whole_column.setStretch(3, 1)
+
+    def _field(self, name: str, wide: int, taken) -> Field:
+        made = Field(name, wide, taken)
+        self.fields[name] = made
+        return made
+
+    def _set(self, name: str, value: object) -> bool:
+        return self.session.attempt(
+            f"{name.removeprefix('contents.').replace('_', ' ')}: {value}",
+            lambda: edit.set_piece(self.session.project, name, value),
+        )
+
+    def _whole(self, name: str):
+        def taken(text: str) -> bool:
+            try:
+                return self._set(name, int(text.strip()))
+            except ValueError:
+                self.session.said.emit(f'"{text[:30]}" is not a whole number.', True)
+                return False
+
+        return taken
+
+    def _length(self, name: str):
+        def taken(text: str) -> bool:
+            project = self.session.project
+            signed = name.startswith("extra")
+
+            def make():
+                mm = measure.parse_length(text, project.units)
+                if mm <= 0 and not signed and name != "wiggle":
+                    raise measure.BadLength(f'"{text.strip()[:30]}" is not more than zero; this size must be.')
+                return edit.set_piece(project, name, mm)
+
+            return self.session.attempt(f"{name.removeprefix('contents.').replace('_', ' ')}: {text.strip()}", make)
+
+        return taken
+
+    def _typed(self, name: str, text: str) -> None:
+        s = self.session
+        if name.startswith("outside."):
+            axis = int(name[-1])
+            s.attempt(
+                f"{('length', 'width', 'height')[axis]} outside: {text.strip()}",
+                lambda: edit.set_outside(
+                    s.project, s.plan, axis, measure.parse_positive(text, s.project.units, "an outside size")
+                ),
+            )
+        elif name.startswith("measured."):
+            part = name.removeprefix("measured.")
+            s.attempt(
+                f"Measured: {part} thickness {text}",
+                lambda: edit.measured(s.project, s.plan.piece.parts, f"{part} thickness {text}", s.now()),
+            )
+        else:
+            self._length(name.removeprefix("piece."))(text)
+
+    def _picked(self, tag: str) -> None:
+        self.lit = "" if tag == self.lit else tag
+        self.refresh()
+
+    def light(self, tag: str) -> None:
+        """Nothing of a setting is drawn here but its part."""
+
+    def refresh(self) -> None:
+        piece, plan = self.session.project.piece, self.session.plan
+        c = piece.contents
+        show = self.session.figures
+        values = {
+            "contents.count": str(c.count),
+            "contents.name": c.name,
+            "contents.width": show(c.width),
+            "contents.height": show(c.height),
+            "contents.thickness": show(c.thickness),
+            "dividers": str(piece.dividers),
+        }
+        for name, text in values.items():
+            self.fields[name].show_text(text)
+        for box, value in (
+            (self.stand, c.stand),
+            (self.lid, piece.lid),
+            (self.species, piece.wall_species),
+            (self.panels, piece.panel_species),
+            (self.lid_species, piece.lid_species),
+        ):
+            box.setCurrentText(value)
+        self.trouble.setText(plan.piece.problem or plan.joints.problem)
+        self.trouble.setVisible(bool(self.trouble.text()))
+        if plan.piece.box is not None:
+            self.canvas.show_drawing(picture.picture(piece, plan.piece.box), self.lit)
+        self._show_driven()
+        self._show_chains()
+
+    def _show_driven(self) -> None:
+        part = next((p for p in self.session.plan.piece.parts if f"part:{p.id}" == self.lit), None)
+        if part is None:
+            self.drives.setText("Click a part to see what depends on it; click a dotted figure to type another.")
+            return
+        sizes = " x ".join(self.session.figures(v) for v in part.sizes)
+        state = "cut" if part.cut else f"{', '.join(part.measured)} measured" if part.measured else "planned"
+        depends = f"  On it depend: {', '.join(part.drives)}." if part.drives else ""
+        self.drives.setText(f"{part.name}: {sizes}, {part.species}, {state}.{depends}")
+
+    def _show_chains(self) -> None:
+        for name in [n for n in self.fields if n.startswith("chain ")]:
+            del self.fields[name]
+        emptied(self.chains)
+        box = self.session.plan.piece.box
+        for axis, chain in enumerate(box.chains if box else ()):
+            frame = QFrame()
+            inside = column(frame, label(chain.name, "heading"), margins=4, spacing=1)
+            for line in chain.lines:
+                inside.addLayout(self._chain_line(f"chain {axis} {line.label}", line))
+            total = Field(f"chain {axis} total", 92, lambda t, a=axis: self._typed(f"outside.{a}", t))
+            self.fields[f"chain {axis} total"] = total
+            total.setFixedHeight(26)
+            total.show_text(self.session.figures(chain.total))
+            inside.addLayout(row("=", 1, total))
+            inside.addStretch(1)
+            self.chains.addWidget(frame, 1)
+
+    def _chain_line(self, name: str, line):
+        words = label(f"{line.times} \u00d7 {line.label}" if line.times > 1 else line.label, "quiet")
+        words.setToolTip(line.label)
+        words.setMinimumWidth(40)
+        if not line.edit:
+            return row(words, 1, label(self.session.figures(line.each) + (" " if line.times == 1 else "")))
+        field = Field(name, 76, self._length(line.edit.removeprefix("piece.")))
+        field.show_text(self.session.figures(line.each))
+        field.setFixedHeight(24)
+        self.fields[name] = field
+        return row(words, 1, field)

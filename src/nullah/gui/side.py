@@ -1,0 +1,233 @@
+"""The right side: *Set your tools* above, *Your call* below."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
+
+from nullah.core.calls import Call, Option
+from nullah.core.joints.plan import Setting
+from nullah.core.plan import TITLES
+from nullah.gui.bits import button, column, label, refill, scroll_area
+from nullah.gui.session import Session
+
+WIDTH = 318
+
+
+class SettingRow(QFrame):
+    """One setting: the figure large, what tool, which parts. A click lights its lines in the drawing."""
+
+    picked = Signal(str)
+
+    def __init__(self, setting: Setting, figure: str, lit: bool) -> None:
+        super().__init__()
+        self.setObjectName("setting")
+        self.setProperty("lit", lit)
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setting = setting
+        shown = label(figure, "figure")
+        shown.setFixedWidth(112 if len(figure) > 6 else 84)
+        parts = " ".join(setting.parts) if len(setting.parts) < 7 else f"{setting.parts[0]} to {setting.parts[-1]}"
+        words = QVBoxLayout()
+        words.setSpacing(0)
+        words.addWidget(label(f"{setting.tool}  \u2192  {parts}", wrap=True))
+        words.addWidget(label(setting.use, "quiet", wrap=True))
+        across = QHBoxLayout(self)
+        across.setContentsMargins(6, 4, 4, 4)
+        across.addWidget(shown, 0, Qt.AlignmentFlag.AlignTop)
+        across.addLayout(words, 1)
+        self.setAccessibleName(f"{setting.tool} {figure} for {parts}: {setting.use}")
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.picked.emit(f"setting:{self.setting.id}")
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space):
+            self.picked.emit(f"setting:{self.setting.id}")
+        else:
+            super().keyPressEvent(event)
+
+
+class OptionCard(QFrame):
+    """One option of a call, with its consequences; one click, or its number key, takes it."""
+
+    taken = Signal(str)
+
+    def __init__(self, number: int, option: Option, recommended: bool) -> None:
+        super().__init__()
+        self.setObjectName("option")
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.option = option
+        head = label(
+            f"{number}   {option.label}" + ("   \u2190 would take" if recommended else ""), "heading", wrap=True
+        )
+        inside = column(self, head, margins=7, spacing=2)
+        for line in option.consequences:
+            inside.addWidget(label(f"\u2022 {line}", wrap=True))
+        self.setAccessibleName(f"{number}: {option.label}. {'; '.join(option.consequences)}")
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.taken.emit(self.option.id)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space):
+            self.taken.emit(self.option.id)
+        else:
+            super().keyPressEvent(event)
+
+
+class Side(QFrame):
+    """Settings and calls of the plan; ``lit`` is sent when a setting is chosen."""
+
+    lit = Signal(str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.setObjectName("panel")
+        self.setFixedWidth(WIDTH)
+        self.session = session
+        self.chosen_setting = ""
+        self.open_call = ""
+        self.settings_head = label("Set your tools", "heading")
+        self.settings_area = scroll_area()
+        self.calls_head = label("Your call", "heading")
+        self.calls_area = scroll_area()
+        whole = column(
+            self, self.settings_head, self.settings_area, self.calls_head, self.calls_area, margins=10, spacing=6
+        )
+        whole.setStretch(1, 4)
+        whole.setStretch(3, 6)
+        session.changed.connect(self.refresh)
+        session.looked_at.connect(lambda _: self.refresh())
+        self.refresh()
+
+    def shown_calls(self) -> list[Call]:
+        """Open calls in the order shown: conflicts, then this station's, then the rest downstream."""
+        here = self.session.here
+        return sorted(self.session.plan.open_calls(), key=lambda c: (not c.conflict, c.station != here))
+
+    def current_call(self) -> Call | None:
+        """The call whose options are laid out: the one opened, else the first."""
+        calls = self.shown_calls()
+        return next((c for c in calls if c.id == self.open_call), calls[0] if calls else None)
+
+    def take_number(self, number: int) -> None:
+        """Take the option with that number of the call laid out."""
+        call = self.current_call()
+        if call is not None and 1 <= number <= len(call.options):
+            self.open_call = ""
+            self.session.take(call, call.options[number - 1].id)
+
+    def refresh(self) -> None:
+        self._refresh_settings()
+        self._refresh_calls()
+
+    def _refresh_settings(self) -> None:
+        rows: list[QWidget] = []
+        settings = tools_for(self.session)
+        for s in settings:
+            figure = s.text if s.value is None else self.session.figures(s.value)
+            made = SettingRow(s, figure, self.chosen_setting == f"setting:{s.id}")
+            made.picked.connect(self._light)
+            rows.append(made)
+        if not settings:
+            words = (
+                self.session.plan.piece.problem
+                or self.session.plan.joints.problem
+                or "Nothing to set at this station yet."
+            )
+            rows.append(label(words, "quiet", wrap=True))
+        refill(self.settings_area, rows, spacing=0)
+
+    def _light(self, tag: str) -> None:
+        self.chosen_setting = "" if tag == self.chosen_setting else tag
+        self.lit.emit(self.chosen_setting)
+        self._refresh_settings()
+
+    def _refresh_calls(self) -> None:
+        rows: list[QWidget] = []
+        calls, current = self.shown_calls(), self.current_call()
+        self.calls_head.setText(f"Your call  ({len(calls)})" if calls else "Your call")
+        for call in calls:
+            if call is current:
+                rows.append(self._card(call))
+            else:
+                rows.append(self._folded(call))
+        if not calls:
+            rows.append(label("Nothing waits for a decision.", "quiet", wrap=True))
+        settled = [c for c in self.session.plan.calls if not c.open]
+        recorded = [(c.id, f"{c.question}  {c.option(c.taken).label}") for c in settled]
+        known = {c.id for c in self.session.plan.calls}
+        recorded += [(c.call, c.words) for c in self.session.project.choices if c.call not in known]
+        if recorded:
+            rows.append(label("Settled", "heading"))
+        for call_id, words in recorded:
+            made = button(
+                f"\u2713 {_short(words, 40)}",
+                lambda i=call_id: self.session.take_back(i),
+                "link",
+                f"{words}\nClick to take it back.",
+            )
+            made.setAccessibleName(f"take back: {words}")
+            rows.append(made)
+        refill(self.calls_area, rows)
+
+    def _card(self, call: Call) -> QFrame:
+        frame = QFrame()
+        frame.setObjectName("call")
+        top = ("Conflict with what is cut \u00b7 " if call.conflict else "") + TITLES[call.station]
+        inside = column(frame, label(top, "quiet"), label(call.question, "heading", wrap=True), margins=9, spacing=5)
+        for i, option in enumerate(call.options, 1):
+            card = OptionCard(i, option, option.id == call.recommended)
+            card.taken.connect(lambda o, c=call: self._take(c, o))
+            inside.addWidget(card)
+        inside.addWidget(label(f"Why: {call.why}.", wrap=True))
+        if call.differ:
+            inside.addWidget(label(call.differ, "quiet", wrap=True))
+        return frame
+
+    def _take(self, call: Call, option: str) -> None:
+        self.open_call = ""
+        self.session.take(call, option)
+
+    def _folded(self, call: Call) -> QWidget:
+        return button(f"\u25b8 {_short(call.question, 40)}", lambda: self._open(call.id), "link", call.question)
+
+    def _open(self, call_id: str) -> None:
+        self.open_call = call_id
+        self._refresh_calls()
+
+
+def tools_for(session: Session) -> list[Setting]:
+    """The settings that matter at the station one looks at."""
+    plan, here = session.plan, session.here
+    if here in ("breakdown", "timber"):
+        found: dict[float, Setting] = {}
+        for b in plan.breakdown.blanks:
+            old = found.get(b.length)
+            found[b.length] = Setting(
+                "rule, rough length",
+                b.length,
+                "",
+                (*(old.parts if old else ()), b.id),
+                f"rough width {session.figures(b.width)}",
+            )
+        return list(found.values())
+    if here == "trueup":
+        by_size: dict[float, Setting] = {}
+        for p in plan.piece.parts:
+            old = by_size.get(round(p.thickness, 2))
+            parts = (*(old.parts if old else ()), p.id)
+            by_size[round(p.thickness, 2)] = Setting(
+                "marking gauge", p.thickness, "", parts, "thickness, from the face side"
+            )
+        return list(by_size.values())
+    if here == "together" and plan.together is not None:
+        return [Setting("diagonal rod", plan.together.diagonal, "", ("box",), "corner to corner, outside")]
+    return list(plan.joints.settings)
+
+
+def _short(words: str, most: int) -> str:
+    return words if len(words) <= most else words[: most - 1].rstrip() + "\u2026"

@@ -1,0 +1,146 @@
+"""At the bench: the step in hand, in words and one number; Measured, start, done."""
+
+from __future__ import annotations
+
+import time
+
+from PySide6.QtCore import QEvent, Qt, Signal
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QVBoxLayout
+
+from nullah.core import edit
+from nullah.core.stations.bench import Step
+from nullah.gui.bits import button, label
+from nullah.gui.session import Session
+
+
+class Strip(QFrame):
+    """The lowest line of the window. Key M opens *Measured...* from anywhere."""
+
+    bench_wanted = Signal()
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.setObjectName("strip")
+        self.session = session
+        self._started: float | None = None
+        self._started_step = ""
+        self.place = label("", "quiet")
+        self.words = label("", wrap=True)
+        self.caution = label("", "quiet", wrap=True)
+        self.figure = label("", "figure")
+        self.measure_button = button(
+            "Measured\u2026  M", self.ask, tip="What the wood says, from anywhere: A thickness 17.4"
+        )
+        self.field = QLineEdit()
+        self.field.setObjectName("measured")
+        self.field.setAccessibleName("measured")
+        self.field.setPlaceholderText("A thickness 17.4")
+        self.field.setFixedWidth(210)
+        self.field.returnPressed.connect(self._measured)
+        self.field.installEventFilter(self)
+        self.field.hide()
+        self.start_button = button("Start", self.start)
+        self.done_button = button("Done", self.done, "main")
+        self.full = button("Bench view  F11", self.bench_wanted.emit)
+        self.note = label("", "quiet", wrap=True)
+        left = QVBoxLayout()
+        left.setSpacing(1)
+        left.addWidget(self.place)
+        left.addWidget(self.words)
+        left.addWidget(self.caution)
+        across = QHBoxLayout()
+        across.addLayout(left, 1)
+        for thing in (self.figure, self.field, self.measure_button, self.start_button, self.done_button, self.full):
+            across.addWidget(thing, 0, Qt.AlignmentFlag.AlignVCenter)
+        whole = QVBoxLayout(self)
+        whole.setContentsMargins(14, 6, 14, 6)
+        whole.setSpacing(2)
+        whole.addLayout(across)
+        whole.addWidget(self.note)
+        self.setFixedHeight(104)
+        session.changed.connect(self.refresh)
+        session.said.connect(self.say)
+        self.refresh()
+
+    def step(self) -> Step | None:
+        """The step in hand."""
+        bench = self.session.plan.bench
+        return bench.steps[bench.now] if 0 <= bench.now < len(bench.steps) else None
+
+    def refresh(self) -> None:
+        bench, step = self.session.plan.bench, self.step()
+        if step is None:
+            self.place.setText("At the bench")
+            waiting = (
+                "Give the piece its contents and boards, and the steps follow."
+                if not bench.steps
+                else "Every step is done."
+            )
+            self.words.setText(waiting)
+            self.figure.setText("")
+            self.caution.setText("")
+        else:
+            self.place.setText(f"At the bench: step {bench.now + 1} of {len(bench.steps)}")
+            self.words.setText(f"{step.title}. {first_sentence(step.words)}")
+            self.figure.setText(self.session.figures(step.mm) if step.mm is not None else step.figure)
+            self.caution.setText(" ".join(step.cautions[:2]))
+        self.start_button.setEnabled(step is not None)
+        self.done_button.setEnabled(step is not None)
+        if step is None or step.id != self._started_step:
+            self._started = None
+        self.start_button.setText("Started" if self._started else "Start")
+
+    def say(self, words: str, trouble: bool) -> None:
+        """One sentence under the step: what was done, or why it was not."""
+        self.note.setObjectName("trouble" if trouble else "quiet")
+        self.note.style().polish(self.note)
+        self.note.setText(words)
+
+    def ask(self) -> None:
+        """Open the line that takes what was measured."""
+        self.field.show()
+        self.field.setFocus()
+        self.say(
+            f"{edit.HOW} Parts: {', '.join(p.id for p in self.session.plan.piece.parts) or 'none yet'}, divider, opening, diagonal 1.",
+            False,
+        )
+
+    def _measured(self) -> None:
+        words = self.field.text()
+        s = self.session
+        if s.attempt(
+            f"Measured: {words.strip()}", lambda: edit.measured(s.project, s.plan.piece.parts, words, s.now())
+        ):
+            self.field.clear()
+            self.field.hide()
+            self.measure_button.setFocus()
+
+    def eventFilter(self, watched: object, event: QEvent) -> bool:
+        if watched is self.field and event.type() == QEvent.Type.KeyPress and event.key() == Qt.Key.Key_Escape:
+            self.field.clear()
+            self.field.hide()
+            self.say("", False)
+            return True
+        return False
+
+    def start(self) -> None:
+        """Begin to count the minutes of the step in hand."""
+        step = self.step()
+        if step is not None:
+            self._started, self._started_step = time.monotonic(), step.id
+            self.start_button.setText("Started")
+
+    def done(self) -> None:
+        """The step in hand is done; its minutes are logged when it was started here."""
+        step = self.step()
+        if step is None:
+            return
+        minutes = (time.monotonic() - self._started) / 60 if self._started else 0.0
+        s = self.session
+        s.attempt(f"{step.title} done", lambda: edit.step_done(s.project, s.plan, step.id, minutes, s.now()))
+
+
+def first_sentence(words: str) -> str:
+    """The first sentence, for a line that has room for one."""
+    head, dot, _ = words.partition(". ")
+    return head + "." if dot else words

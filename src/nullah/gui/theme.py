@@ -1,0 +1,94 @@
+"""Look: inks from the core as Qt colours, the shipped typeface, the style sheet."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PySide6.QtGui import QColor, QFont, QFontDatabase
+from PySide6.QtWidgets import QApplication
+
+from nullah.core.ink import DARK, HEAT, PAPER
+
+FAMILY = "Atkinson Hyperlegible Next"
+
+
+class Theme:
+    """Colours by ink name; one light and one dark."""
+
+    def __init__(self, dark: bool = False) -> None:
+        self.dark = dark
+        inks = DARK if dark else PAPER
+        self.inks = {name: QColor(value) for name, value in inks.items()}
+        for i, value in enumerate(HEAT):
+            colour = QColor(value)
+            self.inks[f"heat {i}"] = colour.darker(210 - 12 * i) if dark else colour
+
+    def __getitem__(self, ink: str) -> QColor:
+        return self.inks.get(ink) or self.inks["ink"]
+
+    def hex(self, ink: str) -> str:
+        return self[ink].name()
+
+
+def load_fonts() -> None:
+    """Register the shipped typeface with Qt; the window falls back to the system's where it cannot be read."""
+    for file in sorted((Path(__file__).parent / "fonts").glob("*.ttf")):
+        QFontDatabase.addApplicationFont(str(file))
+
+
+def font(pixels: float, bold: bool = False) -> QFont:
+    """The typeface at a size in pixels, with tabular figures on."""
+    made = QFont(FAMILY)
+    made.setPixelSize(max(8, round(pixels)))
+    made.setBold(bold)
+    made.setFeature(QFont.Tag("tnum"), 1)
+    return made
+
+
+def apply(app: QApplication, theme: Theme) -> None:
+    """Set typeface and style sheet for the whole application."""
+    app.setFont(font(14))
+    c = theme.hex
+    app.setStyleSheet(f"""
+    QWidget {{ color: {c("ink")}; background: {c("ground")}; }}
+    QFrame#panel, QFrame#panel QLabel, QFrame#panel QScrollArea, QFrame#panel QWidget#inside {{ background: {c("panel")}; }}
+    QFrame#panel {{ border: 0; border-left: 1px solid {c("line")}; }}
+    QFrame#strip, QFrame#strip QLabel {{ background: {c("panel")}; }}
+    QFrame#strip {{ border-top: 1px solid {c("line")}; }}
+    QLabel#heading {{ font-size: 15px; font-weight: bold; }}
+    QLabel#quiet {{ color: {c("quiet")}; }}
+    QLabel#trouble {{ color: {c("decision")}; font-weight: bold; }}
+    QLabel#figure {{ color: {c("computed")}; font-size: 26px; font-weight: bold; }}
+    QFrame#call, QFrame#call QLabel {{ background: {c("decision wash")}; }}
+    QFrame#call {{ border-left: 4px solid {c("decision")}; border-radius: 4px; }}
+    QFrame#option, QFrame#option QLabel {{ background: {c("panel")}; }}
+    QFrame#option {{ border: 1px solid {c("decision")}; border-radius: 5px; }}
+    QFrame#option:focus {{ border: 3px solid {c("decision")}; }}
+    QFrame#setting, QFrame#setting QLabel {{ background: {c("panel")}; }}
+    QFrame#setting {{ border-bottom: 1px solid {c("line")}; }}
+    QFrame#setting[lit="true"], QFrame#setting[lit="true"] QLabel {{ background: {c("computed wash")}; }}
+    QPushButton {{ background: {c("panel")}; border: 1px solid {c("faint")}; border-radius: 5px; padding: 5px 11px; }}
+    QPushButton:hover {{ border-color: {c("computed")}; }}
+    QPushButton:focus {{ border: 2px solid {c("computed")}; padding: 4px 10px; }}
+    QPushButton:disabled {{ color: {c("faint")}; }}
+    QPushButton#main {{ background: {c("computed")}; color: {c("panel")}; border-color: {c("computed")}; font-weight: bold; }}
+    QPushButton#link {{ border: 0; padding: 3px 4px; text-align: left; background: transparent; }}
+    QPushButton#link:hover {{ color: {c("computed")}; text-decoration: underline; }}
+    QPushButton#link:focus {{ border: 1px dashed {c("computed")}; }}
+    QPushButton#chip {{ border-radius: 11px; padding: 2px 8px; }}
+    QPushButton#chip:checked {{ background: {c("computed wash")}; border-color: {c("computed")}; font-weight: bold; }}
+    QLineEdit, QComboBox, QSpinBox {{ background: {c("panel")}; border: 1px solid {c("faint")}; border-radius: 4px; padding: 3px 6px;
+        selection-background-color: {c("computed")}; selection-color: {c("panel")}; }}
+    QLineEdit:focus, QComboBox:focus {{ border: 2px solid {c("computed")}; padding: 2px 5px; }}
+    QLineEdit[wrong="true"] {{ border: 2px solid {c("decision")}; }}
+    QComboBox QAbstractItemView {{ background: {c("panel")}; selection-background-color: {c("computed wash")};
+        selection-color: {c("ink")}; }}
+    QListWidget {{ background: {c("panel")}; border: 1px solid {c("line")}; border-radius: 4px; outline: 0; }}
+    QListWidget::item {{ padding: 4px 6px; border-bottom: 1px solid {c("line")}; }}
+    QListWidget::item:selected {{ background: {c("computed wash")}; color: {c("ink")}; }}
+    QScrollArea {{ border: 0; }}
+    QScrollBar:vertical {{ width: 10px; background: transparent; }}
+    QScrollBar::handle:vertical {{ background: {c("faint")}; border-radius: 4px; min-height: 30px; }}
+    QScrollBar::add-line, QScrollBar::sub-line {{ height: 0; }}
+    QToolTip {{ color: {c("ink")}; background: {c("panel")}; border: 1px solid {c("faint")}; }}
+    """)

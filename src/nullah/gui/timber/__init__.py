@@ -1,0 +1,1 @@
+"""The timber station's view."""

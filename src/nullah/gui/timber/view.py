@@ -1,0 +1,246 @@
+"""Timber: the boards as found, their faults where they lie, and how each part will move across the year."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QWidget
+
+from nullah.core import edit, measure
+from nullah.core.document import Board, Defect
+from nullah.core.pictures import boards as picture
+from nullah.core.pictures import movement
+from nullah.core.wood.species import ALL
+from nullah.gui.bits import Field, button, column, label, pick, row
+from nullah.gui.paint.canvas import Canvas
+from nullah.gui.session import Session
+from nullah.gui.theme import Theme
+
+FAULTS = ["sound knot", "loose knot", "check", "split", "sapwood", "wane", "run-out"]
+
+
+class TimberView(QWidget):
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self.session = session
+        self.chosen = ""
+        self.fault = ""
+        self.canvas = Canvas(theme, session.figures)
+        self.canvas.margin = 50.0
+        self.canvas.may_drag = ("fault:",)
+        self.canvas.picked.connect(self._picked)
+        self.canvas.typed.connect(self._typed)
+        self.canvas.dragged.connect(self._dragged)
+        self.year = Canvas(theme, session.figures)
+        self.year.margin = 6.0
+        self.year.setFixedWidth(260)
+        self.empty = label(
+            "No boards yet. Add one as you find it on the rack: length, width, thickness, then its faults.",
+            "heading",
+            wrap=True,
+        )
+        self.fields = {
+            n: Field(f"board {n}", w, self._board_setter(n))
+            for n, w in (
+                ("name", 96),
+                ("length", 66),
+                ("width", 60),
+                ("thickness", 54),
+                ("moisture", 50),
+                ("ring_angle", 44),
+            )
+        }
+        self.species = pick("board species", sorted(ALL), lambda t: self._change(species=t))
+        self.edge = pick("upper edge", ["sawn", "rough", "wany"], lambda t: self._change(upper_edge=t))
+        add = button("Add a board", self.add_board, "main")
+        add.setObjectName("add board")
+        self.drop = button("Take it away", self.drop_board)
+        self.kind = pick("fault kind", FAULTS, lambda t: None)
+        self.at = {
+            n: Field(f"fault {n}", 58, lambda t, n=n: self._remember(n, t)) for n in ("x", "y", "length", "width")
+        }
+        self._typed_fault = {"x": "300", "y": "40", "length": "25", "width": "20"}
+        self.add_fault_button = button("Add fault", self.add_fault)
+        self.drop_fault_button = button("Remove fault", self.drop_fault)
+        f = self.fields
+        about = row(
+            add,
+            f["name"],
+            self.species,
+            f["length"],
+            "\u00d7",
+            f["width"],
+            "\u00d7",
+            f["thickness"],
+            "mc %",
+            f["moisture"],
+            "rings \u00b0",
+            f["ring_angle"],
+            self.edge,
+            self.drop,
+            1,
+            spacing=5,
+        )
+        faults = row(
+            self.kind,
+            "at",
+            self.at["x"],
+            "along",
+            self.at["y"],
+            "up, size",
+            self.at["length"],
+            "\u00d7",
+            self.at["width"],
+            self.add_fault_button,
+            self.drop_fault_button,
+            1,
+            spacing=5,
+        )
+        self.note = label("", "quiet", wrap=True)
+        top = row(self.canvas, self.year)
+        top.setStretch(0, 1)
+        whole = column(self, self.empty, top, self.note, about, faults, margins=12, spacing=6)
+        whole.setStretch(1, 1)
+
+    # ---- what is chosen
+
+    def board(self) -> Board | None:
+        boards = self.session.project.boards
+        return next((b for b in boards if b.id == self.chosen), boards[0] if boards else None)
+
+    def _picked(self, tag: str) -> None:
+        if tag.startswith("board:"):
+            self.chosen, self.fault = tag.removeprefix("board:"), ""
+        elif tag.startswith("fault:"):
+            self.chosen, self.fault = tag.removeprefix("fault:").split("/")
+        self.refresh()
+
+    def light(self, tag: str) -> None:
+        """No setting is drawn on rough boards."""
+
+    # ---- edits
+
+    def _change(self, **update: object) -> bool:
+        board = self.board()
+        if board is None:
+            return False
+        words = ", ".join(f"{k.replace('_', ' ')} {v}" for k, v in update.items())
+
+        def make():
+            try:
+                fresh = Board.model_validate({**{k: getattr(board, k) for k in Board.model_fields}, **update})
+            except ValueError as error:
+                raise edit.BadEdit(edit.sentence(error)) from None
+            return edit.put_board(self.session.project, fresh)
+
+        return self.session.attempt(f"{board.name}: {words}", make)
+
+    def _board_setter(self, name: str):
+        def taken(text: str) -> bool:
+            if name == "name":
+                return self._change(name=text.strip())
+            try:
+                if name in ("moisture", "ring_angle"):
+                    return self._change(**{name: float(text.replace(",", ".").strip(" %\u00b0"))})
+                return self._change(**{name: measure.parse_positive(text, self.session.project.units, f"the {name}")})
+            except measure.BadLength as error:
+                self.session.said.emit(str(error), True)
+            except ValueError:
+                self.session.said.emit(f'"{text[:30]}" is not a number.', True)
+            return False
+
+        return taken
+
+    def _typed(self, name: str, text: str) -> None:
+        _, board, what = name.split(".")
+        self.chosen = board
+        self._board_setter(what)(text)
+
+    def add_board(self) -> None:
+        s = self.session
+        taken = {b.id for b in s.project.boards}
+        new = edit.fresh_id("board", taken)
+        board = Board(
+            id=new, name=new.capitalize(), species=s.project.piece.wall_species, length=1200, width=180, thickness=24
+        )
+        self.chosen = new
+        s.attempt(f"{board.name} added", lambda: edit.put_board(s.project, board))
+
+    def drop_board(self) -> None:
+        board = self.board()
+        if board is not None:
+            self.session.attempt(f"{board.name} taken away", lambda: edit.drop_board(self.session.project, board.id))
+
+    def _remember(self, name: str, text: str) -> None:
+        self._typed_fault[name] = text
+        self.at[name].show_text(text)
+
+    def add_fault(self) -> None:
+        board = self.board()
+        if board is None:
+            self.session.said.emit("Add a board first; a fault lies on one.", True)
+            return
+        try:
+            unit = self.session.project.units
+            read = {n: measure.parse_length(f.text(), unit) for n, f in self.at.items()}
+            number = edit.fresh_id("f", {d.id for d in board.defects})
+            fault = Defect.model_validate({"id": number, "kind": self.kind.currentText(), **read})
+        except measure.BadLength as error:
+            self.session.said.emit(str(error), True)
+            return
+        except ValueError as error:
+            self.session.said.emit(edit.sentence(error), True)
+            return
+        self.fault = fault.id
+        self._change(defects=(*board.defects, fault))
+
+    def drop_fault(self) -> None:
+        board = self.board()
+        if board is not None and self.fault:
+            self._change(defects=tuple(d for d in board.defects if d.id != self.fault))
+
+    def _dragged(self, tag: str, dx: float, dy: float, let_go: bool) -> None:
+        board_id, fault_id = tag.removeprefix("fault:").split("/")
+        board = next((b for b in self.session.project.boards if b.id == board_id), None)
+        if board is None:
+            return
+        moved = tuple(_moved(d, dx, dy, board) if d.id == fault_id else d for d in board.defects)
+        if let_go:
+            self.chosen, self.fault = board_id, fault_id
+            self._change(defects=moved)
+            return
+        ghost = board.model_copy(update={"defects": moved})
+        boards = tuple(ghost if b.id == board_id else b for b in self.session.project.boards)
+        self.canvas.show_drawing(picture.as_found(boards, self.session.plan.timber.spans, board_id))
+
+    def refresh(self) -> None:
+        project, plan = self.session.project, self.session.plan
+        board = self.board()
+        self.empty.setVisible(not project.boards)
+        self.canvas.setVisible(bool(project.boards))
+        self.canvas.show_drawing(picture.as_found(project.boards, plan.timber.spans, board.id if board else ""))
+        show = self.session.figures
+        swing = tuple(f"\u00b1 {show((m.to_wet - m.to_dry) / 2)}" for m in plan.timber.movement)
+        self.year.show_drawing(movement.picture(plan.timber.movement, swing))
+        for field in (*self.fields.values(), self.species, self.edge, self.drop):
+            field.setEnabled(board is not None)
+        if board is not None:
+            for name in ("length", "width", "thickness"):
+                self.fields[name].show_text(show(getattr(board, name)))
+            self.fields["name"].show_text(board.name)
+            self.fields["moisture"].show_text(f"{board.moisture:g}")
+            self.fields["ring_angle"].show_text(f"{board.ring_angle:g}")
+            self.species.setCurrentText(board.species)
+            self.edge.setCurrentText(board.upper_edge)
+        for name, field in self.at.items():
+            field.show_text(self._typed_fault[name])
+        self.drop_fault_button.setEnabled(bool(self.fault))
+        words = f"The room settles wood between {plan.timber.dry:.1f} % and {plan.timber.wet:.1f} %. "
+        self.note.setText(
+            words
+            + "At right: how far each part's width moves in the year. Drag a fault to where it lies; blue marks the straight edge."
+        )
+
+
+def _moved(d: Defect, dx: float, dy: float, board: Board) -> Defect:
+    x = min(max(0.0, d.x + dx), max(0.0, board.length - d.length))
+    y = min(max(0.0, d.y + dy), max(0.0, board.width - d.width))
+    return d.model_copy(update={"x": round(x, 1), "y": round(y, 1)})

@@ -1,0 +1,1 @@
+"""The together station's view."""

@@ -1,0 +1,78 @@
+"""Together: the frame with its diagonals, pushed square; the order of the glue-up against the clock."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QWidget
+
+from nullah.core import edit
+from nullah.core.pictures import frame as picture
+from nullah.gui.bits import Field, column, label, refill, row, scroll_area
+from nullah.gui.paint.canvas import Canvas
+from nullah.gui.session import Session
+from nullah.gui.theme import Theme
+
+
+class TogetherView(QWidget):
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self.session = session
+        self.canvas = Canvas(theme, session.figures)
+        self.diagonals = {n: Field(f"diagonal {n}", 92, lambda t, n=n: self._typed(n, t)) for n in ("1", "2")}
+        self.verdict = label("", wrap=True)
+        self.clock = label("", wrap=True)
+        self.order = scroll_area()
+        self.order.setFixedWidth(330)
+        measured = row("Diagonal 1", self.diagonals["1"], "diagonal 2", self.diagonals["2"], self.verdict)
+        measured.setStretch(4, 1)
+        middle = row(self.canvas, self.order)
+        middle.setStretch(0, 1)
+        whole = column(
+            self, label("Square by its diagonals", "heading"), measured, middle, self.clock, margins=12, spacing=6
+        )
+        whole.setStretch(2, 1)
+
+    def light(self, tag: str) -> None:
+        """The diagonals are always drawn."""
+
+    def _typed(self, number: str, text: str) -> None:
+        s = self.session
+        s.attempt(
+            f"Measured: diagonal {number} {text.strip()}",
+            lambda: edit.measured(s.project, s.plan.piece.parts, f"diagonal {number} {text}", s.now()),
+        )
+
+    def refresh(self) -> None:
+        result, plan = self.session.plan.together, self.session.plan
+        if result is None or plan.piece.box is None:
+            self.verdict.setText(plan.piece.problem)
+            return
+        self.canvas.show_drawing(picture.picture(plan.piece.box, result))
+        said = {m.dimension[-1]: m.value for m in self.session.project.measured if m.part == "box"}
+        for number, field in self.diagonals.items():
+            field.show_text(self.session.figures(said[number]) if number in said else "")
+            field.setPlaceholderText(self.session.figures(result.diagonal))
+        square = result.squareness
+        if result.squareness_problem:
+            words = result.squareness_problem
+        elif square is None:
+            words = (
+                f"Square, both read {self.session.figures(result.diagonal)}. Measure both, outside corner to corner."
+            )
+        elif square.square:
+            words = f"Square enough: the corner is {square.corner:.2f}\u00b0."
+        else:
+            push = f"push diagonal {square.longer} shorter by {self.session.figures(square.push)}"
+            words = f"The corner of 1 is {square.corner:.2f}\u00b0: {push}."
+        self.verdict.setText(words)
+        rows: list[QWidget] = [label("Order", "heading")]
+        rows += [label(f"{i}.  {step}", wrap=True) for i, step in enumerate(result.order, 1)]
+        rows.append(label("Checks", "heading"))
+        for check in result.checks:
+            mark = chr(0x2713) if check.holds else chr(0x2717)
+            rows.append(label(f"{mark}  {check.text}", "quiet" if check.holds else "trouble", wrap=True))
+        refill(self.order, rows)
+        short = "" if result.glue_minutes <= result.open_time[0] else " Too long for one go: see Your call."
+        self.clock.setText(
+            f"Coating and closing: about {result.glue_minutes:.0f} min. {self.session.project.kit.glue} stays open "
+            f"{' to '.join(dict.fromkeys(f'{m:.0f}' for m in result.open_time))} min; the label governs.{short}"
+        )

@@ -1,0 +1,1 @@
+"""The trueup station's view."""

@@ -1,0 +1,187 @@
+"""True-up: a face under the sticks: what comes off where, and the thickest flat board inside."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QListWidget, QWidget
+
+from nullah.core import edit, measure
+from nullah.core.document import Reading
+from nullah.core.pictures import surface as picture
+from nullah.core.surface.planing import hollow_left
+from nullah.gui.bits import Field, button, column, emptied, label, pick, row
+from nullah.gui.paint.canvas import Canvas
+from nullah.gui.session import Session
+from nullah.gui.theme import Theme
+
+KINDS = ["winding sticks", "cup", "bow", "thickness"]
+
+
+class TrueupView(QWidget):
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self.session = session
+        self.target = ""
+        self.chips = (QHBoxLayout(), QHBoxLayout())
+        self.group = QButtonGroup(self)
+        self.canvas = Canvas(theme, session.figures)
+        self.canvas.margin = 56.0
+        self.left = label("", "figure")
+        self.words = label("", wrap=True)
+        self.kind = pick("reading kind", KINDS, lambda t: self._kind_changed())
+        self.at = {
+            n: Field(f"reading {n}", 64, lambda t, n=n: self._remember(n, t))
+            for n in ("at", "across", "value", "stick")
+        }
+        self._typed = {"at": "0", "across": "0", "value": "0", "stick": "450"}
+        self.add_button = button("Add reading", self.add)
+        self.remove_button = button("Remove", self.remove)
+        self.entries = QListWidget()
+        self.entries.setAccessibleName("readings")
+        self.entries.setFixedHeight(92)
+        self.names = {n: label(n) for n in self.at}
+        line = row(
+            self.kind,
+            *(x for n in self.at for x in (self.names[n], self.at[n])),
+            self.add_button,
+            self.remove_button,
+            1,
+            spacing=5,
+        )
+        head = row(self.left, self.words, spacing=14)
+        head.setStretch(1, 1)
+        whole = column(self, *self.chips, head, self.canvas, line, self.entries, margins=12, spacing=6)
+        whole.setStretch(3, 1)
+        self._kind_changed()
+
+    def _targets(self):
+        plan = self.session.plan
+        return [*plan.trueup.boards, *plan.trueup.parts]
+
+    def current(self):
+        """What is being trued: the one chosen, else the first with readings, else the first."""
+        targets = self._targets()
+        chosen = next((t for t in targets if t.id == self.target), None)
+        return chosen or next((t for t in targets if t.readings), targets[0] if targets else None)
+
+    def choose(self, target: str) -> None:
+        self.target = target
+        self.refresh()
+
+    def light(self, tag: str) -> None:
+        """Gauge lines run round the edges, not over the face."""
+
+    def _kind_changed(self) -> None:
+        kind = self.kind.currentText()
+        said = {
+            "winding sticks": ("at", "", "reads", "stick"),
+            "cup": ("at", "", "hollow +", ""),
+            "bow": ("", "across", "hollow +", ""),
+            "thickness": ("at", "across", "thickness", ""),
+        }[kind]
+        for name, words in zip(self.at, said, strict=True):
+            self.at[name].setVisible(bool(words))
+            self.names[name].setVisible(bool(words))
+            self.names[name].setText(words)
+
+    def _remember(self, name: str, text: str) -> None:
+        self._typed[name] = text
+        self.at[name].show_text(text)
+
+    def add(self) -> None:
+        target, s = self.current(), self.session
+        if target is None:
+            s.said.emit("Add a board under Timber first; then it can be read.", True)
+            return
+        kind = self.kind.currentText()
+
+        def make():
+            read = {n: measure.parse_length(f.text(), s.project.units) for n, f in self.at.items()}
+            if not 0 <= read["at"] <= target.length or not 0 <= read["across"] <= target.width:
+                raise edit.BadEdit(
+                    f"That place lies off {target.name}: it is {target.length:.0f} by {target.width:.0f}."
+                )
+            if kind == "thickness" and read["value"] <= 0:
+                raise edit.BadEdit("A thickness is more than zero.")
+            try:
+                new = Reading.model_validate(
+                    {
+                        "target": target.id,
+                        "kind": kind,
+                        "at": read["at"],
+                        "across": read["across"],
+                        "value": read["value"],
+                        "stick": read["stick"] if kind == "winding sticks" else 0.0,
+                    }
+                )
+            except ValueError as error:
+                raise edit.BadEdit(edit.sentence(error)) from None
+            return edit.changed(s.project, readings=(*s.project.readings, new))
+
+        self.target = target.id
+        s.attempt(f"{target.name}: {kind} read", make)
+
+    def remove(self) -> None:
+        target, at = self.current(), self.entries.currentRow()
+        if target is None or not 0 <= at < len(target.readings):
+            self.session.said.emit("Choose a reading in the list first.", True)
+            return
+        gone = target.readings[at]
+        readings = list(self.session.project.readings)
+        readings.remove(gone)
+        self.session.attempt("reading removed", lambda: edit.changed(self.session.project, readings=tuple(readings)))
+
+    def refresh(self) -> None:
+        self._show_chips()
+        t = self.current()
+        self.entries.clear()
+        for name, field in self.at.items():
+            field.show_text(self._typed[name])
+        if t is None:
+            self.left.setText("")
+            self.words.setText(
+                "No boards yet: add one under Timber, lay out the parts, then read it with sticks and straightedge here."
+            )
+            return
+        show = self.session.figures
+        p, plane = t.planing, self.session.plan.trueup.face_plane
+        self.canvas.show_drawing(picture.picture(t))
+        self.left.setText(f"{show(p.thickest)} left")
+        enough = (
+            ""
+            if p.wanted <= 0
+            else f" {show(p.wanted)} is wanted: " + ("enough." if p.enough else f"{show(-p.spare)} short.")
+        )
+        hollow = hollow_left(plane.sole, plane.iron, plane.shaving, min(1000.0, t.length))
+        self.words.setText(
+            f"{t.name}, once flat.{enough} Most comes off the face at {p.highest()[0] - float(p.x[0, 0]):.0f} along: "
+            f"{show(p.highest()[2])}, {p.shavings(plane.shaving)} shavings of the {plane.name} at {plane.shaving:g}. "
+            f"Across or at 45\u00b0 until the sticks agree, "
+            f"along the grain last; that plane alone can leave {hollow:.2f} hollow in {min(1000.0, t.length):.0f}."
+        )
+        for r, residual in zip(t.readings, t.surface.residuals, strict=True):
+            where = f"at {r.at:.0f}" if r.kind != "bow" else f"{r.across:.0f} up"
+            stick = f" over a stick of {r.stick:.0f}" if r.stick else ""
+            stray = "   look again" if abs(residual) > 0.5 else ""
+            self.entries.addItem(f"{r.kind} {where}: {show(r.value)}{stick}   (off the fit by {residual:+.2f}){stray}")
+
+    def _show_chips(self) -> None:
+        for old in self.group.buttons():
+            self.group.removeButton(old)
+        for one, words in zip(self.chips, ("Boards", "Parts"), strict=True):
+            emptied(one)
+            one.setSpacing(4)
+            one.addWidget(label(words, "quiet"))
+        current = self.current()
+        for t in self._targets():
+            mark = "" if t.planing.enough else " !"
+            made = button(
+                f"{t.name if t.id == t.board else t.id}  {self.session.figures(t.planing.thickest)}{mark}",
+                lambda i=t.id: self.choose(i),
+                "chip",
+            )
+            made.setCheckable(True)
+            made.setChecked(current is not None and t.id == current.id)
+            self.group.addButton(made)
+            self.chips[0 if t.id == t.board else 1].addWidget(made)
+        for one in self.chips:
+            one.addStretch(1)
