@@ -128,7 +128,7 @@ def work_out(piece: Piece, facts: Facts) -> Box:
     lowered = height - lid_edge - lid_t if piece.lid == "sliding" else height
     bays = piece.dividers + 1
     bay = (inside_l - sum(divider_thick)) / bays
-    bay_needed = chains[0].lines[1].each - 2 * piece.wiggle if piece.dividers else chains[0].lines[0].each
+    bay_needed = chains[0].lines[1].each - 2 * piece.wiggle
     _refuse_if_too_small(inside_l, inside_w, lowered, bay)
     centres, at = [], thick["D"]
     for t in divider_thick:

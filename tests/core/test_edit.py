@@ -1,0 +1,107 @@
+"""Edits: what the wood says in words, undo and redo."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from nullah.core import demo, edit
+from nullah.core.document import Board, Project
+from nullah.core.plan import plan
+
+PROJECT = demo.untouched()
+PARTS = plan(PROJECT).piece.parts
+
+
+def values(text):
+    return {(m.part, m.dimension): m.value for m in edit.measured(PROJECT, PARTS, text).measured}
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        ("A thickness 17.4", {("A", "thickness"): 17.4}),
+        ("a thick 17,4 mm", {("A", "thickness"): 17.4}),
+        ("front thickness 17.4", {("A", "thickness"): 17.4}),
+        ("divider thickness 9.6", {(str(i), "thickness"): 9.6 for i in range(1, 5)}),
+        ("divider 2 length = 101", {("2", "length"): 101}),
+        ("bottom wide 101", {("bottom", "width"): 101}),
+        ("sides thickness 17.8", {(s, "thickness"): 17.8 for s in "ABCD"}),
+        ("opening width 91.2", {("opening", "width"): 91.2}),
+        ("diagonal 1 376", {("box", "diagonal 1"): 376}),
+        ('lid thickness 5/16"', {("lid", "thickness"): 7.9375}),
+    ],
+)
+def test_what_the_wood_says(text, said):
+    assert values(text) == pytest.approx(said)
+
+
+@pytest.mark.parametrize(
+    ("text", "why"),
+    [
+        ("", "like"),
+        ("A", "like"),
+        ("A thickness", "like"),
+        ("A thickness seventeen", "not a length"),
+        ("A thickness 0", "not more than zero"),
+        ("Q thickness 17", 'no part "Q"'),
+        ("opening thickness 4", "no thickness"),
+    ],
+)
+def test_what_cannot_be_read_says_why_and_changes_nothing(text, why):
+    with pytest.raises(edit.BadEdit, match=why):
+        edit.measured(PROJECT, PARTS, text)
+
+
+def test_a_later_measurement_replaces_an_earlier_one_and_the_log_keeps_both():
+    once = edit.measured(PROJECT, PARTS, "A thickness 17.4")
+    twice = edit.measured(once, PARTS, "A thickness 17.2")
+    assert [m.value for m in twice.measured] == [17.2]
+    assert len(twice.log) == 2
+
+
+@given(st.lists(st.sampled_from(["do", "undo", "redo"]), max_size=40))
+def test_property_history_is_a_list_with_a_finger_on_it(acts):
+    history = edit.History(Project())
+    states, at, n = [Project()], 0, 0
+    for act in acts:
+        if act == "do":
+            n += 1
+            history.do(Project(name=f"p{n}"), "x")
+            states = [*states[: at + 1], Project(name=f"p{n}")]
+            at += 1
+        elif act == "undo":
+            assert bool(history.undo()) == (at > 0)
+            at = max(0, at - 1)
+        else:
+            assert bool(history.redo()) == (at < len(states) - 1)
+            at = min(len(states) - 1, at + 1)
+        assert history.now == states[at]
+        assert history.can_undo == (at > 0)
+        assert history.can_redo == (at < len(states) - 1)
+
+
+@pytest.mark.parametrize(
+    ("field", "value"),
+    [("wall", 0), ("wall", -3), ("wall", 1e9), ("dividers", -1), ("dividers", 4000), ("wiggle", float("nan"))],
+)
+def test_absurd_sizes_are_refused(field, value):
+    with pytest.raises(edit.BadEdit, match=r"cannot be"):
+        edit.set_piece(PROJECT, field, value)
+
+
+def test_boards_come_and_go_with_their_readings():
+    board = Board(id="x", name="X", species="white ash", length=500, width=100, thickness=20)
+    more = edit.put_board(PROJECT, board)
+    assert more.boards[-1] == board
+    gone = edit.drop_board(more, "board 1")
+    assert "board 1" not in {b.id for b in gone.boards}
+    assert not [r for r in gone.readings if r.target == "board 1"]
+    assert edit.fresh_id("board", {"board 1", "board 2"}) == "board 3"
+
+
+def test_a_typed_outside_size_goes_to_what_is_made_up():
+    p = plan(PROJECT)
+    after = edit.set_outside(PROJECT, p, 0, 360)
+    assert plan(after).piece.box.outside[0] == pytest.approx(360)
+    with pytest.raises(edit.BadEdit, match="more than zero"):
+        edit.set_outside(PROJECT, p, 0, -1)

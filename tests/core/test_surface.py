@@ -1,0 +1,75 @@
+"""Readings become the surface they were taken from."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from nullah.core.document import Reading
+from nullah.core.surface.planing import planing
+from nullah.core.surface.readings import fit, stick_difference
+
+L, W, T = 1000.0, 160.0, 25.0
+
+
+def read(kind, value, at=0.0, across=0.0, stick=0.0):
+    return Reading(target="b", kind=kind, value=value, at=at, across=across, stick=stick)
+
+
+def test_a_longer_stick_magnifies():
+    assert stick_difference(6.0, 450, 150) == pytest.approx(2.0)
+    assert stick_difference(6.0, 0, 150) == 6.0
+
+
+@given(st.floats(-4, 4), st.floats(-3, 3), st.floats(-6, 6))
+def test_property_bow_cup_and_twist_are_found_from_their_readings(bow, cup, twist):
+    # each reading is what that surface would give: sagitta of bow and cup, twist as the rise of one corner pair over the other
+    surface = fit(
+        L, W, T, [read("bow", bow, across=W / 2), read("cup", cup, at=L / 2), read("winding sticks", twist, at=L)]
+    )
+    assert surface.k[:2] == pytest.approx((bow, cup), abs=0.02)
+    assert 4 * surface.k[2] == pytest.approx(twist, abs=0.02)
+    assert max(abs(r) for r in surface.residuals) < 0.02
+
+
+def test_without_readings_a_board_is_flat_and_of_its_thickness():
+    surface = fit(L, W, T, [])
+    assert surface.slab(0, 0, L, W).thickness == pytest.approx(T)
+    assert surface.residuals == ()
+
+
+def test_a_misread_stick_stands_out():
+    good = [read("winding sticks", 2.0 * i / 4, at=250.0 * i) for i in range(1, 5)]
+    bad = [*good[:2], read("winding sticks", 6.0, at=750.0), good[3]]
+    assert max(abs(r) for r in fit(L, W, T, good).residuals) < 0.05
+    residuals = [abs(r) for r in fit(L, W, T, bad).residuals]
+    assert residuals[2] == max(residuals) > 0.5
+
+
+def test_the_caliper_tells_a_tapering_board():
+    points = [read("thickness", 24 + 2 * x / L, at=x, across=y) for x in (0.0, L) for y in (0.0, W)]
+    surface = fit(L, W, T, points)
+    assert surface.slab(0, 0, L, W).thickness == pytest.approx(24 + 0.0, abs=1.05)
+    left, right = surface.slab(0, 0, L / 4, W).thickness, surface.slab(3 * L / 4, 0, L / 4, W).thickness
+    assert right > left + 1
+
+
+@given(st.floats(-3, 3), st.floats(-2, 2), st.floats(-5, 5), st.floats(0, 0.7), st.floats(0.1, 0.3))
+def test_property_a_part_of_a_board_holds_at_least_as_thick_a_slab(bow, cup, twist, start, share):
+    surface = fit(
+        L, W, T, [read("bow", bow, across=W / 2), read("cup", cup, at=L / 2), read("winding sticks", twist, at=L)]
+    )
+    assert surface.slab(start * L, 0, share * L, W).thickness >= surface.slab(0, 0, L, W).thickness - 0.08
+
+
+def test_what_comes_off_and_what_stays_make_the_board():
+    surface = fit(L, W, T, [read("cup", 1.5, at=500), read("winding sticks", 3.0, at=L)])
+    p = planing(surface, 20.0, 0, 0, L, W)
+    whole = surface.top(p.x, p.y) - surface.bottom(p.x, p.y)
+    assert np.allclose(whole - p.face - p.back, p.thickest)
+    assert p.enough
+    assert p.spare == pytest.approx(p.thickest - 20)
+    assert p.shavings(0.2) * 0.2 >= p.face.max() - 1e-9
+    x, y, most = p.highest()
+    assert most == p.face.max()
+    assert (x, y) in {(0.0, 0.0), (L, W), (0.0, W), (L, 0.0)}
