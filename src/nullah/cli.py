@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import argparse
+import gc
 import json
+import os
 import sys
 from collections.abc import Sequence
 from pathlib import Path
@@ -15,6 +17,7 @@ COMMANDS = ("plan", "export", "shots", "demo-project", "reckon")
 
 def main(argv: Sequence[str] | None = None) -> int:
     """Run the command line; the exit code: 0, or 2 where the input does not serve."""
+    os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "__all__")  # none is ours, and looking for them slows every start
     words = list(sys.argv[1:] if argv is None else argv)
     if words and words[0] in COMMANDS:
         return _command(words)
@@ -25,12 +28,16 @@ def main(argv: Sequence[str] | None = None) -> int:
     )
     parser.add_argument("project", nargs="?", type=Path, help="a project file, *.nullah")
     parser.add_argument("--demo", action="store_true", help="open the demo project")
+    parser.add_argument(
+        "--once", action="store_true", help="close the window again once it is drawn (make bench times that)"
+    )
     parser.add_argument("--version", action="version", version=f"nullah {nullah.__version__}")
     given = parser.parse_args(words)
-    return _open_window(given.project, given.demo)
+    return _open_window(given.project, given.demo, given.once)
 
 
-def _open_window(path: Path | None, with_demo: bool) -> int:
+def _open_window(path: Path | None, with_demo: bool, once: bool) -> int:
+    gc.disable()  # until the window stands: nothing made while starting is garbage
     from nullah.core import demo
     from nullah.core.document import Project
     from nullah.formats import project_file
@@ -42,7 +49,7 @@ def _open_window(path: Path | None, with_demo: bool) -> int:
         return _refuse(str(trouble))
     from nullah.gui.app import run
 
-    return int(run(project, None if with_demo else path))
+    return int(run(project, None if with_demo else path, once))
 
 
 def _command(words: list[str]) -> int:
@@ -80,8 +87,6 @@ def _do(command: str, given: argparse.Namespace) -> int:
         project_file.save(demo.project(), given.target)
         print(given.target)
     else:
-        import os
-
         os.environ["QT_QPA_PLATFORM"] = "offscreen"
         from nullah.gui.app import shots
 

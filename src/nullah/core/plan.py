@@ -86,8 +86,18 @@ def plan(project: Project, cache: PlanCache | None = None, found: tuple[str, tup
     for_piece = tuple(m for m in p.measured if m.part != "box")
     done_piece = kept.station("piece", piece.work, p.piece, for_piece, p.cut, p.choices, p.boards, p.room)
     done_timber = kept.station("timber", timber.work, p.boards, p.room, p.choices, done_piece)
+    surfaces = kept.station("surfaces", breakdown.surfaces_of, p.boards, p.readings)
     done_break = kept.station(
-        "breakdown", breakdown.work, p.boards, p.readings, p.kit, p.allowances, p.layout, done_piece, done_timber
+        "breakdown",
+        breakdown.work,
+        p.boards,
+        p.readings,
+        p.kit,
+        p.allowances,
+        p.layout,
+        done_piece,
+        done_timber,
+        surfaces,
     )
     done_true = kept.station("trueup", trueup.work, p.boards, p.readings, p.kit, p.choices, done_piece, done_break)
     done_joints = kept.station("joints", joints.work, p.piece, p.kit, p.choices, done_piece)

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+import gc
 import sys
-from collections.abc import Callable
 from pathlib import Path
 
 import platformdirs
@@ -30,8 +30,8 @@ def application() -> QApplication:
     return app
 
 
-def run(project: Project, path: Path | None = None, after_shown: Callable[[Window], None] | None = None) -> int:
-    """Open the window and stay until it is closed; the exit code."""
+def run(project: Project, path: Path | None = None, once: bool = False) -> int:
+    """Open the window and stay until it is closed, or with ``once`` until it is drawn; the exit code."""
     app = application()
     theme = Theme()
     look.apply(app, theme)
@@ -40,9 +40,17 @@ def run(project: Project, path: Path | None = None, after_shown: Callable[[Windo
     window = Window(session, theme)
     _offer_recovery(session, window)
     window.show()
-    if after_shown is not None:
-        QTimer.singleShot(0, lambda: after_shown(window))
+    QTimer.singleShot(0, lambda: _shown(window, once))
     return app.exec()
+
+
+def _shown(window: Window, once: bool) -> None:
+    """The window stands: what was made so far is kept out of the garbage collector's way from now on."""
+    gc.freeze()
+    gc.enable()
+    if once:
+        window.grab()
+        window.close()
 
 
 def _offer_recovery(session: Session, window: Window) -> None:

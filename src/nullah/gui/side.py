@@ -2,42 +2,63 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtCore import QRect, Qt, Signal
+from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QFrame, QWidget
 
 from nullah.core.calls import Call, Option
 from nullah.core.joints.plan import Setting
 from nullah.core.plan import TITLES
 from nullah.gui.bits import button, column, label, refill, scroll_area
 from nullah.gui.session import Session
+from nullah.gui.theme import Theme, font
 
 WIDTH = 318
 
 
-class SettingRow(QFrame):
+class SettingRow(QWidget):
     """One setting: the figure large, what tool, which parts. A click lights its lines in the drawing."""
 
     picked = Signal(str)
 
-    def __init__(self, setting: Setting, figure: str, lit: bool) -> None:
+    def __init__(self, setting: Setting, figure: str, lit: bool, theme: Theme) -> None:
         super().__init__()
-        self.setObjectName("setting")
-        self.setProperty("lit", lit)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-        self.setting = setting
-        shown = label(figure, "figure")
-        shown.setFixedWidth(112 if len(figure) > 6 else 84)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.setting, self.figure, self.lit, self.theme = setting, figure, lit, theme
         parts = " ".join(setting.parts) if len(setting.parts) < 7 else f"{setting.parts[0]} to {setting.parts[-1]}"
-        words = QVBoxLayout()
-        words.setSpacing(0)
-        words.addWidget(label(f"{setting.tool}  \u2192  {parts}", wrap=True))
-        words.addWidget(label(setting.use, "quiet", wrap=True))
-        across = QHBoxLayout(self)
-        across.setContentsMargins(6, 4, 4, 4)
-        across.addWidget(shown, 0, Qt.AlignmentFlag.AlignTop)
-        across.addLayout(words, 1)
+        self.tool = f"{setting.tool}  \u2192  {parts}"
         self.setAccessibleName(f"{setting.tool} {figure} for {parts}: {setting.use}")
+        wide = WIDTH - 34 - self._left()
+        big = QRect(0, 0, wide, 400)
+        wrap = Qt.TextFlag.TextWordWrap
+        self._tool_tall = QFontMetrics(font(14)).boundingRect(big, wrap, self.tool).height()
+        self._use_tall = QFontMetrics(font(13)).boundingRect(big, wrap, setting.use).height()
+        self.setFixedHeight(max(40, self._tool_tall + self._use_tall + 9))
+
+    def _left(self) -> int:
+        return max(88, QFontMetrics(font(26, True)).horizontalAdvance(self.figure) + 14)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), self.theme["computed wash" if self.lit else "panel"])
+        painter.setPen(self.theme["line"])
+        painter.drawLine(0, self.height() - 1, self.width(), self.height() - 1)
+        painter.setFont(font(26, True))
+        painter.setPen(self.theme["computed"])
+        painter.drawText(QRect(4, 3, self._left(), 32), Qt.AlignmentFlag.AlignVCenter, self.figure)
+        wrap = Qt.TextFlag.TextWordWrap
+        wide = self.width() - self._left() - 4
+        painter.setFont(font(14))
+        painter.setPen(self.theme["ink"])
+        painter.drawText(QRect(self._left(), 3, wide, self._tool_tall), wrap, self.tool)
+        painter.setFont(font(13))
+        painter.setPen(self.theme["quiet"])
+        painter.drawText(QRect(self._left(), 4 + self._tool_tall, wide, self._use_tall), wrap, self.setting.use)
+        if self.hasFocus():
+            painter.setPen(QPen(self.theme["computed"], 1, Qt.PenStyle.DotLine))
+            painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+        painter.end()
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         self.picked.emit(f"setting:{self.setting.id}")
@@ -83,11 +104,13 @@ class Side(QFrame):
 
     lit = Signal(str)
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self.setObjectName("panel")
         self.setFixedWidth(WIDTH)
-        self.session = session
+        self.session, self.theme = session, theme
+        self._shown_settings: object = None
+        self._shown_calls: object = None
         self.chosen_setting = ""
         self.open_call = ""
         self.settings_head = label("Set your tools", "heading")
@@ -120,6 +143,11 @@ class Side(QFrame):
             self.open_call = ""
             self.session.take(call, call.options[number - 1].id)
 
+    def repaint_all(self) -> None:
+        """After another theme: every row anew."""
+        self._shown_settings = self._shown_calls = None
+        self.refresh()
+
     def refresh(self) -> None:
         self._refresh_settings()
         self._refresh_calls()
@@ -127,9 +155,14 @@ class Side(QFrame):
     def _refresh_settings(self) -> None:
         rows: list[QWidget] = []
         settings = tools_for(self.session)
+        units = (self.session.project.units, self.session.project.denominator)
+        showing = (tuple(settings), units, self.chosen_setting, self.session.plan.piece.problem)
+        if showing == self._shown_settings:
+            return
+        self._shown_settings = showing
         for s in settings:
             figure = s.text if s.value is None else self.session.figures(s.value)
-            made = SettingRow(s, figure, self.chosen_setting == f"setting:{s.id}")
+            made = SettingRow(s, figure, self.chosen_setting == f"setting:{s.id}", self.theme)
             made.picked.connect(self._light)
             rows.append(made)
         if not settings:
@@ -149,6 +182,10 @@ class Side(QFrame):
     def _refresh_calls(self) -> None:
         rows: list[QWidget] = []
         calls, current = self.shown_calls(), self.current_call()
+        showing = (tuple(calls), current, self.session.project.choices)
+        if showing == self._shown_calls:
+            return
+        self._shown_calls = showing
         self.calls_head.setText(f"Your call  ({len(calls)})" if calls else "Your call")
         for call in calls:
             if call is current:
@@ -181,16 +218,18 @@ class Side(QFrame):
         inside = column(frame, label(top, "quiet"), label(call.question, "heading", wrap=True), margins=9, spacing=5)
         for i, option in enumerate(call.options, 1):
             card = OptionCard(i, option, option.id == call.recommended)
-            card.taken.connect(lambda o, c=call: self._take(c, o))
+            card.taken.connect(lambda o, c=call.id: self._take(c, o))
             inside.addWidget(card)
         inside.addWidget(label(f"Why: {call.why}.", wrap=True))
         if call.differ:
             inside.addWidget(label(call.differ, "quiet", wrap=True))
         return frame
 
-    def _take(self, call: Call, option: str) -> None:
+    def _take(self, call_id: str, option: str) -> None:
+        call = self.session.plan.call(call_id)
         self.open_call = ""
-        self.session.take(call, option)
+        if call is not None:
+            self.session.take(call, option)
 
     def _folded(self, call: Call) -> QWidget:
         return button(f"\u25b8 {_short(call.question, 40)}", lambda: self._open(call.id), "link", call.question)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from pathlib import Path
 
 from PySide6.QtGui import QColor, QFont, QFontDatabase
@@ -36,6 +37,7 @@ def load_fonts() -> None:
         QFontDatabase.addApplicationFont(str(file))
 
 
+@lru_cache(maxsize=64)  # made hundreds of times a painting; nobody changes one
 def font(pixels: float, bold: bool = False) -> QFont:
     """The typeface at a size in pixels, with tabular figures on."""
     made = QFont(FAMILY)

@@ -21,7 +21,6 @@ from nullah.core import edit
 from nullah.core.document import Project
 from nullah.core.plan import STATIONS
 from nullah.formats import project_file
-from nullah.formats.export import export
 from nullah.formats.trouble import FileTrouble
 from nullah.gui import theme as look
 from nullah.gui.bench.view import BenchBookView
@@ -58,7 +57,7 @@ class Window(QMainWindow):
         self.session, self.theme = session, theme
         self.resize(1280, 800)
         self.course = Course(session, theme)
-        self.side = Side(session)
+        self.side = Side(session, theme)
         self.strip = Strip(session)
         self.views: dict[str, QWidget] = {}
         self.stack = QStackedWidget()
@@ -189,6 +188,7 @@ class Window(QMainWindow):
         """Light or dark."""
         self.theme.__init__(not self.theme.dark)
         look.apply(QApplication.instance(), self.theme)
+        self.side.repaint_all()
         self.refresh()
         self.course.update()
 
@@ -256,6 +256,8 @@ class Window(QMainWindow):
 
     def export_to(self, folder: Path) -> None:
         """Write cut list and shop sheet into a folder."""
+        from nullah.formats.export import export  # on first use: the PDF library alone would make every start slower
+
         try:
             written = export(self.session.plan, folder)
         except FileTrouble as trouble:

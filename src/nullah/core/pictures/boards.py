@@ -50,7 +50,7 @@ def as_found(boards: tuple[Board, ...], spans: Mapping[str, Span], chosen: str =
     return Drawing(tuple(items))
 
 
-def _turned(items: list[Primitive], x: float, y: float) -> list[Primitive]:
+def _turned(items: tuple[Primitive, ...], x: float, y: float) -> list[Primitive]:
     """An end drawn lying is stood upright: its width runs up the picture."""
     return [
         Line(tuple((x + q, y + p) for p, q in item.points), item.ink, width=item.width)
@@ -128,7 +128,7 @@ def laid_out(
         tuple(b for b in boards if any(x.board == b.id for x in (result.layout.boards if result.layout else ())))
         or boards
     )
-    at = rows(used, 52.0)
+    at = rows(used, 105.0)
     roots = {x.board: x.root for x in (result.layout.boards if result.layout else ())}
     items: list[Primitive] = []
     for b in used:
@@ -187,7 +187,7 @@ def laid_out(
         items += _saw_lines(result, b.id, y, b)
         items.append(
             Text(
-                (0, y - 13),
+                (0, y - 26),
                 f"{b.name}, {b.species}, {b.length:g} x {b.width:g} x {b.thickness:g}",
                 size=12,
                 align="left",

@@ -7,6 +7,7 @@ flatsawn stock) or near-straight lines (quartersawn); on an end they are arcs.
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 from nullah.core.drawing import Line, Point, Primitive
 
@@ -14,14 +15,17 @@ PITH = 95.0  # mm from the middle of the face to the pith
 LEAN = 0.035  # the pith's lean along the board
 
 
-def face_figure(x: float, y: float, length: float, width: float, ring_angle: float, lines: int = 11) -> list[Primitive]:
+@lru_cache(maxsize=256)  # pure, and the same boards are drawn again after every edit
+def face_figure(
+    x: float, y: float, length: float, width: float, ring_angle: float, lines: int = 11
+) -> tuple[Primitive, ...]:
     """Lines of figure on a face whose lower-left corner is at (x, y), clipped to it; ring angle in degrees."""
     angle = math.radians(ring_angle)
     off, deep = PITH * math.sin(angle), PITH * math.cos(angle)
     near = math.hypot(max(0.0, off - width / 2), deep * 0.35)
     far = math.hypot(off + width / 2, deep + LEAN * length)
     out: list[Primitive] = []
-    steps = 40
+    steps = 30
     for i in range(lines):
         radius = near + (far - near) * (i + 0.6) / lines
         for side in (1, -1) if ring_angle < 60 else (1,):
@@ -39,10 +43,13 @@ def face_figure(x: float, y: float, length: float, width: float, ring_angle: flo
                 run.append((x + along, y + across))
             if len(run) > 1:
                 out.append(Line(tuple(run), "grain", width=0.7))
-    return out
+    return tuple(out)
 
 
-def end_arcs(x: float, y: float, wide: float, thick: float, ring_angle: float, bark_up: bool = True) -> list[Primitive]:
+@lru_cache(maxsize=256)
+def end_arcs(
+    x: float, y: float, wide: float, thick: float, ring_angle: float, bark_up: bool = True
+) -> tuple[Primitive, ...]:
     """Arcs on an end ``wide`` by ``thick`` with its lower-left corner at (x, y)."""
     angle = math.radians(ring_angle)
     cx = wide / 2 - PITH * math.sin(angle)
@@ -66,4 +73,4 @@ def end_arcs(x: float, y: float, wide: float, thick: float, ring_angle: float, b
         if len(run) > 1:
             out.append(Line(tuple(run), "quiet", width=0.8))
         radius += spacing
-    return out
+    return tuple(out)

@@ -106,9 +106,18 @@ def blanks_of(parts: Iterable[Part], allowances: Allowances) -> tuple[Blank, ...
     return tuple(out)
 
 
-def surfaces_of(boards: tuple[Board, ...], readings: tuple[Reading, ...]) -> dict[str, Surface]:
+@dataclass(frozen=True)
+class Surfaces:
+    """The fitted surface of each board by its id. They keep their slabs, so they are made anew only with boards or readings."""
+
+    of: dict[str, Surface]
+
+
+def surfaces_of(boards: tuple[Board, ...], readings: tuple[Reading, ...]) -> Surfaces:
     """The fitted surface of each board; without readings it is flat and of its stated thickness."""
-    return {b.id: fit(b.length, b.width, b.thickness, [r for r in readings if r.target == b.id]) for b in boards}
+    return Surfaces(
+        {b.id: fit(b.length, b.width, b.thickness, [r for r in readings if r.target == b.id]) for b in boards}
+    )
 
 
 def work(
@@ -119,9 +128,10 @@ def work(
     layout: AcceptedLayout | None,
     piece: PieceResult,
     timber: TimberResult,
+    fitted: Surfaces,
 ) -> BreakdownResult:
     """The station: never searches, only checks."""
-    surfaces = surfaces_of(boards, readings)
+    surfaces = fitted.of
     blanks = blanks_of(piece.parts, allowances)
     cut_parts = frozenset(p.id for p in piece.parts if p.cut)
     stock = tuple(_stock(b, timber.spans[b.id], surfaces[b.id]) for b in boards)
@@ -152,14 +162,9 @@ def work(
 
 
 def _stock(board: Board, span: Span, surface: Surface) -> Stock:
-    known: dict[tuple[float, float, float, float], float] = {}
-
     def thickness_in(x: float, y: float, length: float, width: float) -> float:
-        key = (x, y, length, width)
-        if key not in known:
-            flat = not any(surface.k) and not any(surface.under[1:])
-            known[key] = surface.under[0] if flat else surface.slab(x, y, length, width).thickness
-        return known[key]
+        flat = not any(surface.k) and not any(surface.under[1:])
+        return surface.under[0] if flat else surface.slab(x, y, length, width).thickness
 
     return Stock(
         board.id,

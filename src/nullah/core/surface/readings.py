@@ -8,7 +8,7 @@ shapes that the readings do not speak of, and the higher ones more, so that few 
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Protocol
 
 import numpy as np
@@ -61,6 +61,7 @@ class Surface:
     k: tuple[float, ...]
     under: tuple[float, float, float]
     residuals: tuple[float, ...]
+    _slabs: dict[tuple[float, float, float, float], Slab] = field(default_factory=dict, compare=False, repr=False)
 
     def top(self, x: Floats, y: Floats) -> Floats:
         """Height of the face side, mm, shaped as x and y (mm from the left end and the lower edge)."""
@@ -81,8 +82,11 @@ class Surface:
         return xs, ys, self.top(xs, ys), self.bottom(xs, ys)
 
     def slab(self, x: float, y: float, length: float, width: float) -> Slab:
-        """The thickest flat board inside a rectangle of the board."""
-        return thickest_slab(*self.section(x, y, length, width))
+        """The thickest flat board inside a rectangle of the board; worked out once for each."""
+        key = (x, y, length, width)
+        if key not in self._slabs:
+            self._slabs[key] = thickest_slab(*self.section(x, y, length, width))
+        return self._slabs[key]
 
 
 def fit(length: float, width: float, thickness: float, readings: Sequence[ReadingLike]) -> Surface:

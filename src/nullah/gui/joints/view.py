@@ -20,6 +20,7 @@ class JointsView(QWidget):
         self.session = session
         self.lit = ""
         self.chosen = 0
+        self._written: object = None
         self.names = QListWidget()
         self.names.setAccessibleName("joints")
         self.names.setFixedWidth(184)
@@ -87,9 +88,13 @@ class JointsView(QWidget):
             self.title.setText(self.session.plan.joints.problem or "No joints yet.")
             self.canvas.show_drawing(Drawing())
             refill(self.below, [])
+            self._written = None
             return
         self.title.setText(f"{joint.name}.   {'      '.join(f.title for f in joint.faces)}")
         self.canvas.show_drawing(side_by_side(joint), self.lit)
+        if (joint.checks, joint.steps) == self._written:
+            return
+        self._written = (joint.checks, joint.steps)
         rows: list[QWidget] = [label("Before cutting", "heading")]
         for check in joint.checks:
             mark = "\u2713" if check.holds else "\u2717"

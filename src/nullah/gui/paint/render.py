@@ -7,7 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QBrush, QFontMetricsF, QPainter, QPainterPath, QPen, QPolygonF
+from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPainter, QPen, QPolygonF
 
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Text
 from nullah.gui.theme import Theme, font
@@ -94,16 +94,15 @@ class Renderer:
         start = QPointF(at.x() + shift, at.y() + (metrics.ascent() - metrics.descent()) / 2)
         self._words(painter, start, item.text, made, "lit" if bright else item.ink, item.halo)
 
-    def _words(self, painter: QPainter, start: QPointF, words: str, made: object, ink: str, halo: bool) -> None:
+    def _words(self, painter: QPainter, start: QPointF, words: str, made: QFont, ink: str, halo: bool) -> None:
         if halo:
-            path = QPainterPath()
-            path.addText(start, made, words)
-            ground = self.theme["panel"]
-            ground.setAlpha(215)
-            pen = QPen(ground, 4)
-            pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
-            painter.strokePath(path, pen)
-            ground.setAlpha(255)
+            metrics = QFontMetricsF(made)
+            ground = QColor(self.theme["panel"])
+            ground.setAlpha(190)
+            wide = metrics.horizontalAdvance(words)
+            painter.fillRect(
+                QRectF(start.x() - 2, start.y() - metrics.capHeight() - 3, wide + 4, metrics.capHeight() + 6), ground
+            )
         painter.setFont(made)
         painter.setPen(self.theme[ink])
         painter.drawText(start, words)

@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QWidget
 
 from nullah.core import edit, measure
 from nullah.core.pictures import piece as picture
+from nullah.core.pieces.part import Chain, ChainLine
 from nullah.core.wood.species import ALL
 from nullah.gui.bits import Field, column, emptied, label, pick, row
 from nullah.gui.paint.canvas import Canvas
@@ -22,6 +23,8 @@ class PieceView(QWidget):
         self.session = session
         self.lit = ""
         self.fields: dict[str, Field] = {}
+        self.sums: list[list[QWidget]] = []
+        self._shape: object = None
 
         def whole(name: str) -> Field:
             return self._field(name, 52, self._whole(name))
@@ -175,31 +178,42 @@ class PieceView(QWidget):
         self.drives.setText(f"{part.name}: {sizes}, {part.species}, {state}.{depends}")
 
     def _show_chains(self) -> None:
+        box = self.session.plan.piece.box
+        chains = box.chains if box else ()
+        shape = tuple((c.name, tuple((x.label, x.times, x.edit) for x in c.lines)) for c in chains)
+        if shape != self._shape:
+            self._shape = shape
+            self._build_chains(chains)
+        for axis, chain in enumerate(chains):
+            self.fields[f"chain {axis} total"].show_text(self.session.figures(chain.total))
+            for line, shown in zip(chain.lines, self.sums[axis], strict=True):
+                text = self.session.figures(line.each)
+                shown.show_text(text) if isinstance(shown, Field) else shown.setText(text)
+
+    def _build_chains(self, chains: tuple[Chain, ...]) -> None:
         for name in [n for n in self.fields if n.startswith("chain ")]:
             del self.fields[name]
         emptied(self.chains)
-        box = self.session.plan.piece.box
-        for axis, chain in enumerate(box.chains if box else ()):
+        self.sums = []
+        for axis, chain in enumerate(chains):
             frame = QFrame()
             inside = column(frame, label(chain.name, "heading"), margins=4, spacing=1)
+            self.sums.append([])
             for line in chain.lines:
-                inside.addLayout(self._chain_line(f"chain {axis} {line.label}", line))
-            total = Field(f"chain {axis} total", 92, lambda t, a=axis: self._typed(f"outside.{a}", t))
-            self.fields[f"chain {axis} total"] = total
+                words = label(f"{line.times} \u00d7 {line.label}" if line.times > 1 else line.label, "quiet")
+                words.setMinimumWidth(40)
+                shown = self._sum(f"chain {axis} {line.label}", line)
+                self.sums[-1].append(shown)
+                inside.addLayout(row(words, 1, shown))
+            total = self._field(f"chain {axis} total", 92, lambda t, a=axis: self._typed(f"outside.{a}", t))
             total.setFixedHeight(26)
-            total.show_text(self.session.figures(chain.total))
             inside.addLayout(row("=", 1, total))
             inside.addStretch(1)
             self.chains.addWidget(frame, 1)
 
-    def _chain_line(self, name: str, line):
-        words = label(f"{line.times} \u00d7 {line.label}" if line.times > 1 else line.label, "quiet")
-        words.setToolTip(line.label)
-        words.setMinimumWidth(40)
+    def _sum(self, name: str, line: ChainLine) -> QWidget:
         if not line.edit:
-            return row(words, 1, label(self.session.figures(line.each) + (" " if line.times == 1 else "")))
-        field = Field(name, 76, self._length(line.edit.removeprefix("piece.")))
-        field.show_text(self.session.figures(line.each))
+            return label("")
+        field = self._field(name, 76, self._length(line.edit.removeprefix("piece.")))
         field.setFixedHeight(24)
-        self.fields[name] = field
-        return row(words, 1, field)
+        return field

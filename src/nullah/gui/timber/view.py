@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QWidget
 
 from nullah.core import edit, measure
 from nullah.core.document import Board, Defect
+from nullah.core.drawing import Drawing
 from nullah.core.pictures import boards as picture
 from nullah.core.pictures import movement
 from nullah.core.wood.species import ALL
@@ -23,6 +24,7 @@ class TimberView(QWidget):
         self.session = session
         self.chosen = ""
         self.fault = ""
+        self._still: Drawing | None = None
         self.canvas = Canvas(theme, session.figures)
         self.canvas.margin = 50.0
         self.canvas.may_drag = ("fault:",)
@@ -202,14 +204,21 @@ class TimberView(QWidget):
         board = next((b for b in self.session.project.boards if b.id == board_id), None)
         if board is None:
             return
-        moved = tuple(_moved(d, dx, dy, board) if d.id == fault_id else d for d in board.defects)
-        if let_go:
-            self.chosen, self.fault = board_id, fault_id
-            self._change(defects=moved)
+        fault = next((d for d in board.defects if d.id == fault_id), None)
+        if fault is None:
             return
-        ghost = board.model_copy(update={"defects": moved})
-        boards = tuple(ghost if b.id == board_id else b for b in self.session.project.boards)
-        self.canvas.show_drawing(picture.as_found(boards, self.session.plan.timber.spans, board_id))
+        moved = _moved(fault, dx, dy, board)
+        if let_go:
+            self._still = None
+            self.chosen, self.fault = board_id, fault_id
+            self._change(defects=tuple(moved if d.id == fault_id else d for d in board.defects))
+            return
+        if self._still is None:  # what does not move is drawn up once, when the drag begins
+            bare = board.model_copy(update={"defects": tuple(d for d in board.defects if d.id != fault_id)})
+            boards = tuple(bare if b.id == board_id else b for b in self.session.project.boards)
+            self._still = picture.as_found(boards, self.session.plan.timber.spans, board_id)
+        ghost = picture.fault(board, moved, picture.rows(self.session.project.boards)[board_id])
+        self.canvas.show_drawing(Drawing((*self._still.items, *ghost), bounds=self.canvas.drawing.extent()))
 
     def refresh(self) -> None:
         project, plan = self.session.project, self.session.plan
