@@ -93,7 +93,8 @@ def opened(qtbot, project, tmp_path):
     qtbot.addWidget(window, before_close_func=lambda w: w.session.close())
     window.resize(1280, 800)
     window.show()
-    qtbot.waitExposed(window)
+    window.activateWindow()
+    qtbot.waitUntil(window.isActiveWindow, timeout=5000)
     return Hand(qtbot, window)
 
 
