@@ -1,0 +1,81 @@
+"""What leaves for the shop: cut list, shop sheet, plan as JSON."""
+
+import csv
+import io
+import json
+
+import pytest
+from pypdf import PdfReader
+
+from nullah.core import demo, edit
+from nullah.core.document import Piece, Project
+from nullah.core.plan import plan
+from nullah.formats import cut_list, plan_json, shop_sheet
+from nullah.formats.export import export
+from nullah.formats.trouble import FileTrouble
+
+DEMO = plan(demo.project())
+
+
+def test_the_cut_list_has_every_part_with_its_sizes():
+    rows = list(csv.DictReader(io.StringIO(cut_list.text(DEMO))))
+    assert [r["part"] for r in rows] == [p.id for p in DEMO.piece.parts]
+    for row, part in zip(rows, DEMO.piece.parts, strict=True):
+        assert float(row["length_mm"]) == pytest.approx(part.length, abs=0.05)
+        assert float(row["rough_length_mm"]) > part.length
+        assert row["board"].startswith("Board")
+
+
+def test_no_cell_is_taken_for_a_formula():
+    boards = tuple(b.model_copy(update={"name": "=1+1"}) for b in DEMO.project.boards)
+    text = cut_list.text(plan(DEMO.project.model_copy(update={"boards": boards})))
+    assert "'=1+1" in text
+    assert ",=1+1" not in text
+
+
+@pytest.mark.parametrize(("letter", "size"), [(False, (595, 842)), (True, (612, 792))])
+def test_the_shop_sheet_holds_parts_settings_steps_and_cautions(letter, size):
+    pdf = PdfReader(io.BytesIO(shop_sheet.pdf(DEMO, letter)))
+    assert tuple(round(float(v)) for v in pdf.pages[0].mediabox[2:]) == size
+    text = " ".join(page.extract_text() for page in pdf.pages)
+    for words in (
+        "A front",
+        "Set your tools",
+        "1 : 8",
+        "Board 1: crosscut",
+        "Caution:",
+        "half pin",
+        "Dadoes",
+        "licensed practice",
+    ):
+        assert words in text, words
+
+
+def test_the_sheet_follows_what_is_measured_and_shows_inches():
+    project = edit.measured(DEMO.project, DEMO.piece.parts, "A thickness 17.4")
+    inches = edit.changed(project, units="in", denominator=32)
+    text = " ".join(p.extract_text() for p in PdfReader(io.BytesIO(shop_sheet.pdf(plan(project)))).pages)
+    assert "17.4" in text
+    in_inches = " ".join(p.extract_text() for p in PdfReader(io.BytesIO(shop_sheet.pdf(plan(inches)))).pages)
+    assert '11/16"' in in_inches
+
+
+def test_a_piece_that_cannot_be_still_prints_why():
+    broken = plan(Project(piece=Piece(extra_width=-90)))
+    text = PdfReader(io.BytesIO(shop_sheet.pdf(broken))).pages[0].extract_text()
+    assert "too small" in text
+
+
+def test_the_plan_as_json_is_plain_data():
+    data = json.loads(plan_json.text(DEMO))
+    assert {p["id"] for p in data["parts"]} == {p.id for p in DEMO.piece.parts}
+    assert data["outside"] == list(DEMO.piece.box.outside)
+    assert set(data["layout"]["places"]) == {p["id"] for p in data["parts"]}
+    assert all(set(c) >= {"id", "question", "options", "recommended"} for c in data["calls"])
+
+
+def test_export_writes_both_and_says_when_it_may_not(tmp_path):
+    assert [p.name for p in export(DEMO, tmp_path / "shop")] == ["cut-list.csv", "shop-sheet.pdf"]
+    (tmp_path / "file").write_text("")
+    with pytest.raises(FileTrouble, match="Could not save"):
+        export(DEMO, tmp_path / "file")

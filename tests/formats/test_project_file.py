@@ -1,0 +1,126 @@
+"""Files: whole or not at all, and one clear sentence for each that is not a project."""
+
+import json
+import os
+from pathlib import Path
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from nullah.core import demo, edit
+from nullah.core.document import Project, schema
+from nullah.core.plan import plan
+from nullah.formats import project_file
+from nullah.formats.trouble import FileTrouble
+
+DEMO = demo.project()
+TEXT = project_file.dumps(DEMO)
+
+
+def test_saved_and_opened_is_the_same(tmp_path):
+    project = edit.measured(DEMO, plan(DEMO).piece.parts, "A thickness 17.4")
+    path = tmp_path / "box.nullah"
+    project_file.save(project, path)
+    assert project_file.load(path) == project
+    assert plan(project_file.load(path)).joints == plan(project).joints
+
+
+def test_the_file_as_it_was_stays_beside_the_new_one(tmp_path):
+    path = tmp_path / "box.nullah"
+    project_file.save(Project(name="first"), path)
+    project_file.save(Project(name="second"), path)
+    project_file.save(Project(name="third"), path)
+    assert project_file.load(path).name == "third"
+    assert project_file.load(tmp_path / "box.nullah~").name == "second"
+    assert sorted(p.name for p in tmp_path.iterdir()) == ["box.nullah", "box.nullah~"]
+
+
+def test_the_schema_in_docs_is_the_documents():
+    shipped = Path(__file__).parents[2] / "docs" / "project.schema.json"
+    assert json.loads(shipped.read_text()) == schema()
+
+
+def test_the_demo_holds_to_the_schema():
+    import jsonschema
+
+    jsonschema.validate(json.loads(TEXT), schema())
+    with pytest.raises(jsonschema.ValidationError):
+        jsonschema.validate({**json.loads(TEXT), "piece": {"wall": -3}}, schema())
+
+
+@pytest.mark.parametrize(
+    ("text", "why"),
+    [
+        ("", "not a whole project file"),
+        ("{", "not a whole project file"),
+        (TEXT[: len(TEXT) // 2], "not a whole project file"),
+        ("[]", "not a Nullah project"),
+        ("{}", "no schema version"),
+        ('"schema_version"', "not a Nullah project"),
+        ('{"schema_version": 2}', "newer Nullah"),
+        ('{"schema_version": true}', "no schema version that"),
+        ('{"schema_version": "1"}', "no schema version that"),
+        ('{"schema_version": 1, "name": NaN}', "no number"),
+        ('{"schema_version": 1, "nam": "x"}', "nam"),
+        ('{"schema_version": 1, "piece": {"wall": 0}}', "piece wall"),
+        ('{"schema_version": 1, "piece": {"wall": 1e400}}', "piece wall"),
+        ('{"schema_version": 1, "boards": [{"id": "b"}]}', "boards 0 name"),
+        ("[" * 100_000, "nested too deep"),
+        ('{"a":' * 5000 + "1" + "}" * 5000, "nested too deep"),
+    ],
+)
+def test_what_is_not_a_project_gets_one_sentence(text, why, tmp_path):
+    path = tmp_path / "x.nullah"
+    path.write_text(text)
+    with pytest.raises(FileTrouble, match=why) as said:
+        project_file.load(path)
+    assert "\n" not in str(said.value)
+    assert str(said.value).startswith("x.nullah")
+    assert path.read_text() == text
+
+
+def test_bytes_that_are_not_text_and_files_too_large(tmp_path):
+    path = tmp_path / "x.nullah"
+    path.write_bytes(b"\xff\xfe\x00")
+    with pytest.raises(FileTrouble, match="not text"):
+        project_file.load(path)
+    with path.open("wb") as file:
+        file.truncate(project_file.LARGEST + 1)
+    with pytest.raises(FileTrouble, match="larger than"):
+        project_file.load(path)
+    with pytest.raises(FileTrouble, match="no such file"):
+        project_file.load(tmp_path / "none.nullah")
+    with pytest.raises(FileTrouble, match="folder"):
+        project_file.load(tmp_path)
+
+
+@given(st.integers(0, len(TEXT) - 1), st.integers(0, 40), st.text(max_size=6))
+def test_property_a_damaged_file_is_read_or_refused(at, cut, put):
+    damaged = TEXT[:at] + put + TEXT[at + cut :]
+    try:
+        project = project_file.loads(damaged)
+    except FileTrouble as said:
+        assert "\n" not in str(said)
+        return
+    plan(project)  # what is read can be planned
+
+
+def test_a_full_disk_leaves_the_old_file(tmp_path, monkeypatch):
+    path = tmp_path / "box.nullah"
+    project_file.save(Project(name="old"), path)
+
+    def full(_):
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(os, "fsync", full)
+    with pytest.raises(FileTrouble, match="the disk is full"):
+        project_file.save(Project(name="new"), path)
+    monkeypatch.undo()
+    assert project_file.load(path).name == "old"
+    assert [p.name for p in tmp_path.iterdir()] == ["box.nullah"]
+
+
+def test_a_folder_that_is_not_there(tmp_path):
+    with pytest.raises(FileTrouble, match="no such folder"):
+        project_file.save(Project(), tmp_path / "no" / "box.nullah")
