@@ -62,6 +62,20 @@ def set_piece(project: Project, field: str, value: Any) -> Project:
     return project.model_copy(update={"piece": piece})
 
 
+def set_in(project: Project, owner: str, field: str, value: Any) -> Project:
+    """The project with one field of its ``room``, ``kit`` or ``allowances`` set.
+
+    Raises:
+        BadEdit: the value is out of bounds.
+    """
+    held = getattr(project, owner)
+    try:
+        fresh = type(held).model_validate({**{k: getattr(held, k) for k in type(held).model_fields}, field: value})
+    except ValidationError as error:
+        raise BadEdit(f"{field.replace('_', ' ')} cannot be {value}: {sentence(error)}") from None
+    return project.model_copy(update={owner: fresh})
+
+
 def set_outside(project: Project, plan: Plan, axis: int, mm: float) -> Project:
     """The project with an outside size (0 length, 1 width, 2 height) typed: the difference goes to what is made up.
 

@@ -116,7 +116,12 @@ def plan(project: Project, cache: PlanCache | None = None, found: tuple[str, tup
         done_joints,
         done_together,
     )
-    calls = list(done_piece.calls) + list(done_timber.calls)
+    by_id = {part.id: part for part in done_piece.parts}
+    calls = [
+        breakdown.with_recut_stock(c, by_id.get(c.parts[0]), done_break, p.boards) if c.conflict else c
+        for c in done_piece.calls
+    ]
+    calls += done_timber.calls
     if found is not None and found[0] == done_break.request.fingerprint:
         offered = breakdown.layout_call(done_break, found[1], p.boards)
         if offered:

@@ -121,7 +121,7 @@ def shots(folder: Path) -> list[Path]:
 def _some_work_done(session: Session) -> None:
     """A few steps done in the demo, so that the book has something in it. The times are made up, as all of the demo is."""
     when = "2026-03-14T10:20:00+00:00"
-    for minutes in (1.0, 12.0, 16.0):
+    for minutes in (1.0, 3.0, 15.0):
         step = session.plan.bench.steps[session.plan.bench.now]
         session.do(edit.step_done(session.project, session.plan, step.id, minutes, when), step.title)
     session.do(edit.measured(session.project, session.plan.piece.parts, "A thickness 17.4", when), "A measured")

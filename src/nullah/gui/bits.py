@@ -119,6 +119,10 @@ def refill(area: QScrollArea, things: list[QWidget | QLayout], spacing: int = 5)
     inside = QWidget()
     inside.setObjectName("inside")
     column(inside, *things, 1, margins=0, spacing=spacing).setContentsMargins(0, 0, 5, 0)
+    old = area.takeWidget()  # let go later: a click on something in it may have brought us here
+    if old is not None:
+        old.hide()
+        old.deleteLater()
     area.setWidget(inside)
     area.verticalScrollBar().setValue(at)
 

@@ -123,21 +123,13 @@ def _bend(a: QPointF, b: QPointF) -> tuple[QPointF, QPointF, QPointF]:
 
 
 def progress(plan: Plan) -> dict[str, float]:
-    """How far each station is done, 0 to 1: its bench steps where it has some, else its calls."""
+    """How far each station is done, 0 to 1: of its bench steps and calls, how many are done and settled."""
     out = {}
     for station in STATIONS:
-        steps = plan.bench.steps if station == "bench" else [s for s in plan.bench.steps if s.station == station]
-        calls = [c for c in plan.calls if c.station == station]
-        if steps:
-            out[station] = sum(s.done for s in steps) / len(steps)
-        elif station == "piece":
-            out[station] = (
-                0.0 if plan.piece.box is None else 1.0 if not calls else sum(not c.open for c in calls) / len(calls)
-            )
-        elif station == "timber":
-            out[station] = (
-                0.0 if not plan.project.boards else sum(not c.open for c in calls) / len(calls) if calls else 1.0
-            )
-        else:
-            out[station] = 0.0
+        steps = [s.done for s in plan.bench.steps if station in ("bench", s.station)]
+        calls = [not c.open for c in plan.calls if c.station == station]
+        parts = steps + calls
+        empty = plan.piece.box is None or (station == "timber" and not plan.project.boards)
+        settled = 1.0 if station in ("piece", "timber") else 0.0
+        out[station] = 0.0 if empty else sum(parts) / len(parts) if parts else settled
     return out

@@ -102,6 +102,20 @@ class Session(QObject):
         self.said.emit(words, False)
         return True
 
+    def set_number(self, owner: str, field: str, text: str, length: bool = True) -> bool:
+        """Set a field of room, kit or allowances from what was typed: a length, or a bare number."""
+
+        def make() -> Project:
+            if length:
+                return edit.set_in(self.project, owner, field, measure.parse_length(text, self.project.units))
+            try:
+                number = float(text.replace(",", ".").strip(" %\u00b0C"))
+            except ValueError:
+                raise edit.BadEdit(f'"{text[:30]}" is not a number.') from None
+            return edit.set_in(self.project, owner, field, number)
+
+        return self.attempt(f"{field.replace('_', ' ')}: {text.strip()}", make)
+
     def undo(self) -> None:
         words = self.history.undo()
         if words:

@@ -128,7 +128,12 @@ def work_out(piece: Piece, facts: Facts) -> Box:
     lowered = height - lid_edge - lid_t if piece.lid == "sliding" else height
     bays = piece.dividers + 1
     bay = (inside_l - sum(divider_thick)) / bays
-    bay_needed = chains[0].lines[1].each - 2 * piece.wiggle
+    bay_needed, _, _ = _in_a_bay(piece)
+    chains = (
+        _as_it_is(chains[0], "BD", thick, piece.wall, outside_l),
+        _as_it_is(chains[1], "AC", thick, piece.wall, outside_w),
+        chains[2],
+    )
     _refuse_if_too_small(inside_l, inside_w, lowered, bay)
     centres, at = [], thick["D"]
     for t in divider_thick:
@@ -158,6 +163,7 @@ def work_out(piece: Piece, facts: Facts) -> Box:
         lid_thickness=lid_t,
         divider_thickness=max(divider_thick, default=piece.divider_thickness),
         panel_growth=growth,
+        problems=_too_tight(piece, bay, bay_needed, inside_w, height - from_edge - bottom_t, lid_t + lid_edge),
     )
     parts = _parts(piece, box, lowered, dividers, divider_thick)
     return Box(**{**box.__dict__, "parts": tuple(_with_what_is_known(p, facts) for p in parts)})
@@ -182,17 +188,33 @@ def _grooves_and_half_pin(
     return asked, clear, clear
 
 
+def _in_a_bay(piece: Piece) -> tuple[float, float, str]:
+    """How far the contents of one bay reach along it and up, mm, and what they are in words."""
+    c = piece.contents
+    _, up, along = stands(c)
+    in_bay = math.ceil(c.count / (piece.dividers + 1))
+    if c.stand == "flat":
+        return along, up * in_bay, f"{c.name}, lying"
+    return along * in_bay, up, f"{in_bay} of {c.name}" if in_bay > 1 else c.name
+
+
+def _as_it_is(chain: Chain, pair: str, thick: Mapping[str, float], planned: float, outside: float) -> Chain:
+    """The chain with its walls as they came out, and a line for what is held or measured otherwise than planned."""
+    lines = chain.lines
+    if any(thick[p] != planned for p in pair):
+        lines = (*(ChainLine(f"wall {p}", thick[p]) for p in pair), *lines[1:])
+    rest = outside - sum(line.mm for line in lines)
+    if abs(rest) > 0.005:
+        lines = (*lines, ChainLine("outside as held or measured", rest))
+    return Chain(chain.name, lines, chain.edit)
+
+
 def _chains(piece: Piece, from_edge: float, lid_edge: float, bottom_t: float, lid_t: float) -> tuple[Chain, ...]:
     c = piece.contents
-    across, up, along = stands(c)
+    across, _, _ = stands(c)
     bays = piece.dividers + 1
     in_bay = math.ceil(c.count / bays)
-    if c.stand == "flat":
-        along_bay, tall = along, up * in_bay
-        held = f"{c.name}, lying"
-    else:
-        along_bay, tall = along * in_bay, up
-        held = f"{in_bay} of {c.name}" if in_bay > 1 else c.name
+    along_bay, tall, held = _in_a_bay(piece)
     length = [
         ChainLine("wall", piece.wall, 2, "piece.wall"),
         ChainLine(f"bay: {held} {along_bay:g}, room {2 * piece.wiggle:g}", along_bay + 2 * piece.wiggle, bays),
@@ -224,6 +246,22 @@ def _chains(piece: Piece, from_edge: float, lid_edge: float, bottom_t: float, li
         Chain("Width outside", tuple(width), "piece.extra_width"),
         Chain("Height", tuple(height), "piece.extra_height"),
     )
+
+
+def _too_tight(
+    piece: Piece, bay: float, needed: float, inside_w: float, above_bottom: float, lid_takes: float
+) -> tuple[str, ...]:
+    """What no longer goes in, one sentence for each way it is too tight."""
+    across, _, _ = stands(piece.contents)
+    _, tall, held = _in_a_bay(piece)
+    clear = above_bottom - (lid_takes if piece.lid == "sliding" else 0.0)
+    if piece.lid == "lift-off":
+        clear -= piece.lid_thickness / 2
+    found = []
+    for what, has, wants in (("bay", bay, needed), ("width", inside_w, across), ("height", clear, tall)):
+        if has < wants - 0.05:
+            found.append(f"The {what} inside is {has:.1f}; {held} needs {wants:.1f}.")
+    return tuple(found)
 
 
 def _refuse_if_too_small(inside_l: float, inside_w: float, lowered: float, bay: float) -> None:
@@ -289,9 +327,7 @@ def _parts(piece: Piece, box: Box, lowered: float, dividers: tuple[str, ...], di
             wide_by=4,
         )
     )
-    _, up, _ = stands(piece.contents)
-    in_bay = math.ceil(piece.contents.count / (piece.dividers + 1))
-    tall = up * in_bay if piece.contents.stand == "flat" else up
+    _, tall, _ = _in_a_bay(piece)
     for d, t in zip(dividers, divider_thick, strict=True):
         parts.append(
             Part(

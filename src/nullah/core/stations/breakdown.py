@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from nullah.core.calls import Call, Change, Option
 from nullah.core.document import AcceptedLayout, Allowances, Board, BoardLayout, Kit, Node, Project, Reading
@@ -190,7 +190,9 @@ def _fingerprint(
     options: Options,
 ) -> str:
     seen = [b.model_dump_json() for b in boards] + [r.model_dump_json() for r in readings]
-    seen += [f"{b.id} {b.length:.1f} {b.width:.1f} {b.thickness:.1f} {b.species}" for b in blanks]
+    seen += [
+        f"{b.id} {b.length:.0f} {b.width:.0f} {b.thickness:.0f} {b.species}" for b in blanks
+    ]  # a shaving is no change
     seen += [f"{k} {s}" for k, s in sorted(spans.items())] + [str(options)]
     return hashlib.sha256("\n".join(seen).encode()).hexdigest()[:16]
 
@@ -321,6 +323,30 @@ def layout_call(result: BreakdownResult, found: tuple[Layout, ...], boards: tupl
         differ="Crosscut first is short and easy; a rip first can save an offcut that a crosscut would ruin.",
         parts=tuple(b.id for b in result.blanks),
     )
+
+
+def with_recut_stock(call: Call, part: Part | None, result: BreakdownResult, boards: tuple[Board, ...]) -> Call:
+    """A conflict call whose *recut* option says which offcut would take the part again, if one does."""
+    if part is None:
+        return call
+    names = {b.id: b for b in boards}
+    length, width, thickness = part.planned
+    fits = [
+        (n.length * n.width, b, n)
+        for b, n in result.offcuts
+        if b in names
+        and names[b].species == part.species
+        and n.length >= length
+        and n.width >= width
+        and names[b].thickness >= thickness
+    ]
+    if fits:
+        _, board, node = min(fits, key=lambda f: f[0])
+        words = f"the offcut {node.length:.0f} x {node.width:.0f} of {names[board].name} takes it"
+    else:
+        words = f"no offcut of {part.species} takes it: other stock is wanted"
+    options = tuple(replace(o, consequences=(*o.consequences, words)) if o.id == "recut" else o for o in call.options)
+    return replace(call, options=options)
 
 
 def _named(layout: Layout) -> str:

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QListWidget, QWidget
 
 from nullah.core import edit
 from nullah.core.pictures import boards as picture
-from nullah.gui.bits import button, column, label, row
+from nullah.gui.bits import Field, button, column, label, row
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
@@ -36,7 +36,19 @@ class BreakdownView(QWidget):
         column(words, label("Order of sawing", "heading"), self.order, margins=0, spacing=4)
         middle = row(self.canvas, words)
         middle.setStretch(0, 1)
-        foot = row(self.part, 1, self.mark)
+        self.given = {
+            (owner, n): Field(f"{owner} {n}", 52, lambda t, o=owner, n=n: session.set_number(o, n, t))
+            for owner, n in (
+                ("allowances", "length"),
+                ("allowances", "width"),
+                ("kit", "crosscut_kerf"),
+                ("kit", "rip_kerf"),
+            )
+        }
+        g = list(self.given.values())
+        foot = row(
+            self.part, "left on: length", g[0], "width", g[1], "kerf: across", g[2], "along", g[3], self.mark, spacing=5
+        )
         foot.setStretch(0, 1)
         whole = column(self, self.trouble, middle, self.about, foot, margins=12, spacing=6)
         whole.setStretch(1, 1)
@@ -102,6 +114,8 @@ class BreakdownView(QWidget):
             f"Saw cut: {100 * result.crosscut_area:.1f} dm\u00b2 across the grain, {100 * result.rip_area:.1f} dm\u00b2 along it. "
             f"Left over, longest first: {left}. Keep the kerf in the waste; split the line where two parts share it."
         )
+        for (owner, name), field in self.given.items():
+            field.show_text(self.session.figures(getattr(getattr(self.session.project, owner), name)))
         part = self.chosen_part()
         if part is None:
             self.part.setText("Click a part to choose it.")

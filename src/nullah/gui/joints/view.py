@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QListWidget, QWidget
+from PySide6.QtWidgets import QCheckBox, QListWidget, QWidget
 
 from nullah.core import measure
 from nullah.core.drawing import Drawing, moved
-from nullah.core.edit import set_piece
+from nullah.core.edit import set_in, set_piece
 from nullah.core.joints.plan import JointPlan
-from nullah.gui.bits import column, label, refill, row, scroll_area
+from nullah.gui.bits import Field, column, label, refill, row, scroll_area
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
@@ -23,7 +23,6 @@ class JointsView(QWidget):
         self._written: object = None
         self.names = QListWidget()
         self.names.setAccessibleName("joints")
-        self.names.setFixedWidth(184)
         self.names.setWordWrap(True)
         self.names.currentRowChanged.connect(self._choose)
         self.title = label("", "heading", wrap=True)
@@ -32,7 +31,28 @@ class JointsView(QWidget):
         self.canvas.typed.connect(self._typed)
         self.below = scroll_area()
         self.below.setFixedHeight(196)
-        top = row(self.names, self.canvas)
+        self.tools = {n: QCheckBox(n.replace("_", " ")) for n in ("plough", "router_plane", "rabbet_plane")}
+        for name, box in self.tools.items():
+            box.clicked.connect(
+                lambda on, n=name: session.attempt(
+                    f"{n.replace('_', ' ')}: {'at hand' if on else 'none'}",
+                    lambda: set_in(session.project, "kit", n, on),
+                )
+            )
+        self.chisels = Field("chisels", 150, self._chisels)
+        left = QWidget()
+        left.setFixedWidth(184)
+        column(
+            left,
+            self.names,
+            label("At hand", "quiet"),
+            *self.tools.values(),
+            label("chisels, widths", "quiet"),
+            self.chisels,
+            margins=0,
+            spacing=3,
+        )
+        top = row(left, self.canvas)
         top.setStretch(1, 1)
         whole = column(self, self.title, top, self.below, margins=12, spacing=6)
         whole.setStretch(1, 1)
@@ -68,7 +88,23 @@ class JointsView(QWidget):
             ),
         )
 
+    def _chisels(self, text: str) -> bool:
+        s = self.session
+
+        def make():
+            widths = tuple(
+                measure.parse_positive(w, s.project.units, "a chisel") for w in text.split(";" if ";" in text else None)
+            )
+            return set_in(s.project, "kit", "chisels", widths)
+
+        return s.attempt(f"chisels: {text.strip()}", make)
+
     def refresh(self) -> None:
+        kit = self.session.project.kit
+        for name, box in self.tools.items():
+            box.setChecked(getattr(kit, name))
+        between = " " if self.session.project.units == "mm" else "; "
+        self.chisels.show_text(between.join(self.session.figures(c) for c in kit.chisels))
         joints = self.session.plan.joints.joints
         names = [
             ("" if all(c.holds for c in j.checks) else "! ")

@@ -59,7 +59,7 @@ class PieceView(QWidget):
             self.lid,
             "lid; sides of",
             self.species,
-            ", bottom and dividers of",
+            ", inside of",
             self.panels,
             ", lid of",
             self.lid_species,
@@ -160,7 +160,8 @@ class PieceView(QWidget):
             (self.lid_species, piece.lid_species),
         ):
             box.setCurrentText(value)
-        self.trouble.setText(plan.piece.problem or plan.joints.problem)
+        tight = " ".join(plan.piece.box.problems) if plan.piece.box else ""
+        self.trouble.setText(plan.piece.problem or plan.joints.problem or tight)
         self.trouble.setVisible(bool(self.trouble.text()))
         if plan.piece.box is not None:
             self.canvas.show_drawing(picture.picture(piece, plan.piece.box), self.lit)

@@ -96,10 +96,26 @@ class TimberView(QWidget):
             1,
             spacing=5,
         )
+        self.room = {
+            n: Field(f"room {n}", 46, lambda t, n=n: session.set_number("room", n, t, length=False))
+            for n in ("temperature", "humidity_dry", "humidity_wet")
+        }
+        r = self.room
+        living = row(
+            "It will live at",
+            r["temperature"],
+            "\u00b0C in air of",
+            r["humidity_dry"],
+            "to",
+            r["humidity_wet"],
+            "%.",
+            spacing=5,
+        )
         self.note = label("", "quiet", wrap=True)
+        living.addWidget(self.note, 1)
         top = row(self.canvas, self.year)
         top.setStretch(0, 1)
-        whole = column(self, self.empty, top, self.note, about, faults, margins=12, spacing=6)
+        whole = column(self, self.empty, top, living, about, faults, margins=12, spacing=6)
         whole.setStretch(1, 1)
 
     # ---- what is chosen
@@ -242,11 +258,10 @@ class TimberView(QWidget):
         for name, field in self.at.items():
             field.show_text(self._typed_fault[name])
         self.drop_fault_button.setEnabled(bool(self.fault))
-        words = f"The room settles wood between {plan.timber.dry:.1f} % and {plan.timber.wet:.1f} %. "
-        self.note.setText(
-            words
-            + "At right: how far each part's width moves in the year. Drag a fault to where it lies; blue marks the straight edge."
-        )
+        for name, field in self.room.items():
+            field.show_text(f"{getattr(project.room, name):g}")
+        words = f"Wood there settles between {plan.timber.dry:.1f} and {plan.timber.wet:.1f} %. "
+        self.note.setText(words + "Drag a fault to where it lies; blue is the straight edge.")
 
 
 def _moved(d: Defect, dx: float, dy: float, board: Board) -> Defect:

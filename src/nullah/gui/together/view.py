@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QWidget
 
 from nullah.core import edit
 from nullah.core.pictures import frame as picture
-from nullah.gui.bits import Field, column, label, refill, row, scroll_area
+from nullah.gui.bits import Field, column, label, pick, refill, row, scroll_area
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
@@ -22,12 +22,24 @@ class TogetherView(QWidget):
         self.clock = label("", wrap=True)
         self.order = scroll_area()
         self.order.setFixedWidth(330)
+        self.glue = pick(
+            "glue",
+            ["PVA", "hot hide", "liquid hide", "epoxy"],
+            lambda t: session.attempt(f"glue: {t}", lambda: edit.set_in(session.project, "kit", "glue", t)),
+        )
+        self.clamps = Field("clamps", 46, lambda t: session.set_number("kit", "clamps", t, length=False))
         measured = row("Diagonal 1", self.diagonals["1"], "diagonal 2", self.diagonals["2"], self.verdict)
         measured.setStretch(4, 1)
         middle = row(self.canvas, self.order)
         middle.setStretch(0, 1)
         whole = column(
-            self, label("Square by its diagonals", "heading"), measured, middle, self.clock, margins=12, spacing=6
+            self,
+            label("Square by its diagonals", "heading"),
+            measured,
+            middle,
+            row(self.glue, "clamps", self.clamps, self.clock),
+            margins=12,
+            spacing=6,
         )
         whole.setStretch(2, 1)
 
@@ -71,6 +83,8 @@ class TogetherView(QWidget):
             mark = chr(0x2713) if check.holds else chr(0x2717)
             rows.append(label(f"{mark}  {check.text}", "quiet" if check.holds else "trouble", wrap=True))
         refill(self.order, rows)
+        self.glue.setCurrentText(self.session.project.kit.glue)
+        self.clamps.show_text(str(self.session.project.kit.clamps))
         short = "" if result.glue_minutes <= result.open_time[0] else " Too long for one go: see Your call."
         self.clock.setText(
             f"Coating and closing: about {result.glue_minutes:.0f} min. {self.session.project.kit.glue} stays open "
