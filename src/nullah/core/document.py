@@ -238,6 +238,14 @@ class Node(Value):
     kerf: Annotated[float, Field(ge=0, le=20)] = 0.0
     children: Annotated[tuple[Node, ...], Field(max_length=2)] = ()
 
+    @model_validator(mode="after")
+    def _a_cut_has_two_sides(self) -> Node:
+        if (len(self.children) == 2 and self.axis != "") != (self.use == "cut") or (
+            self.children and self.use != "cut"
+        ):
+            raise ValueError("a cut has two sides and a direction, and nothing else has")
+        return self
+
 
 class BoardLayout(Value):
     """What is sawn from one board."""

@@ -13,6 +13,7 @@ from nullah.core.measure import BadLength, parse_positive, show_length
 from nullah.core.pieces.box import SIDES
 from nullah.core.pieces.part import Part
 from nullah.core.plan import Plan
+from nullah.core.wood.species import UnknownSpecies, species
 
 MOST_STEPS = 1000  # projects kept for undo
 
@@ -58,6 +59,8 @@ def set_piece(project: Project, field: str, value: Any) -> Project:
         fresh = type(owner).model_validate({**{k: getattr(owner, k) for k in type(owner).model_fields}, name: value})
     except ValidationError as error:
         raise BadEdit(f"{name.replace('_', ' ')} cannot be {value}: {error.errors()[0]['msg'].lower()}.") from None
+    if name.endswith("species"):
+        _known(value)
     piece = fresh if owner is project.piece else project.piece.model_copy(update={"contents": fresh})
     return project.model_copy(update={"piece": piece})
 
@@ -92,6 +95,7 @@ def set_outside(project: Project, plan: Plan, axis: int, mm: float) -> Project:
 
 def put_board(project: Project, board: Board) -> Project:
     """The project with a board added, or put in the place of the one with its id."""
+    _known(board.species)
     boards = list(project.boards)
     index = next((i for i, b in enumerate(boards) if b.id == board.id), None)
     if index is None:
@@ -116,6 +120,24 @@ def fresh_id(stem: str, taken: set[str]) -> str:
     while f"{stem} {number}" in taken:
         number += 1
     return f"{stem} {number}"
+
+
+def _known(name: str) -> None:
+    try:
+        species(name)
+    except UnknownSpecies as error:
+        raise BadEdit(str(error)) from None
+
+
+def check_species(project: Project) -> None:
+    """Nothing where every species named is in the table.
+
+    Raises:
+        UnknownSpecies: one is not; the message lists those that are.
+    """
+    piece = project.piece
+    for name in (piece.wall_species, piece.panel_species, piece.lid_species, *(b.species for b in project.boards)):
+        species(name)
 
 
 # ---- calls

@@ -8,6 +8,7 @@ from typing import Any, TypeVar
 
 from nullah.core.calls import Call
 from nullah.core.document import Project
+from nullah.core.joints.plan import Setting, gathered
 from nullah.core.layout.model import Layout
 from nullah.core.stations import bench, breakdown, joints, piece, timber, together, trueup
 
@@ -128,3 +129,21 @@ def plan(project: Project, cache: PlanCache | None = None, found: tuple[str, tup
             calls.append(offered)
     calls += [*done_true.calls, *done_joints.calls, *(done_together.calls if done_together else ())]
     return Plan(p, done_piece, done_timber, done_break, done_true, done_joints, done_together, done_bench, tuple(calls))
+
+
+def settings_at(one: Plan, station: str) -> tuple[Setting, ...]:
+    """What to set the tools to at a station: rough sizes before the saw, thicknesses before the plane, else the joints'."""
+    if station in ("timber", "breakdown"):
+        rough = [
+            Setting("rule, rough length", b.length, "", (b.id,), f"rough width {b.width:.0f}")
+            for b in one.breakdown.blanks
+        ]
+        return gathered(rough)
+    if station == "trueup":
+        wanted = [
+            Setting("marking gauge", p.thickness, "", (p.id,), "thickness, from the face side") for p in one.piece.parts
+        ]
+        return gathered(wanted)
+    if station == "together" and one.together is not None:
+        return (Setting("diagonal rod", one.together.diagonal, "", ("box",), "corner to corner, outside"),)
+    return one.joints.settings

@@ -16,7 +16,8 @@ from typing import Any
 from pydantic import ValidationError
 
 from nullah.core.document import SCHEMA_VERSION, Project
-from nullah.core.edit import sentence
+from nullah.core.edit import check_species, sentence
+from nullah.core.wood.species import UnknownSpecies
 from nullah.formats.trouble import FileTrouble, why
 
 LARGEST = 16 * 1024 * 1024  # bytes; a project of 500 boards is under one
@@ -48,9 +49,13 @@ def loads(text: str, name: str = "the file") -> Project:
             f"{name} was saved by a newer Nullah (version {version}); this one reads up to {SCHEMA_VERSION}."
         )
     try:
-        return Project.model_validate_json(text)
+        project = Project.model_validate_json(text)
+        check_species(project)
     except ValidationError as error:
         raise FileTrouble(f"{name} cannot be read: {sentence(error)}") from None
+    except UnknownSpecies as error:
+        raise FileTrouble(f"{name} cannot be read: {error}") from None
+    return project
 
 
 def _refuse_constant(constant: str) -> None:

@@ -16,6 +16,7 @@ from nullah.core.drawing import Area, Dimension, Drawing, Line, Text
 from nullah.core.ink import HEAT, PAPER
 from nullah.core.measure import in_words
 from nullah.core.pictures import boards, piece
+from nullah.core.pictures import joint as joint_picture
 from nullah.core.plan import Plan
 
 MARGIN = 40.0  # points
@@ -72,16 +73,15 @@ class _Sheet:
             self.drawing(piece.picture(p.project.piece, p.piece.box), 230)
         self._parts()
         if p.breakdown.layout is not None and p.project.boards:
-            self.head("Layout and order of sawing")
+            self.head("Layout and order of sawing", keep=270)
             self.drawing(boards.laid_out(p.project.boards, p.breakdown), 260)
             names = {b.id: b.name for b in p.project.boards}
             for cut in p.breakdown.cuts:
                 self.words(f"{cut.number}.  {names[cut.board]}: {cut.words}")
         self._settings()
         for joint in p.joints.joints:
-            self.head(joint.name, 12)
-            for face in joint.faces:
-                self.drawing(face.drawing, 150)
+            self.head(joint.name, 12, 175)
+            self.drawing(joint_picture.side_by_side(joint.faces), 165)
             for check in joint.checks:
                 self.words(("holds: " if check.holds else "LOOK: ") + check.text)
         self._steps()
@@ -146,8 +146,9 @@ class _Sheet:
         self.canvas.drawString(MARGIN, MARGIN - 12, f"{self.plan.project.name}, page {self.page}")
         self.canvas.setFillColor(_colour("ink"))
 
-    def head(self, words: str, size: float = 14) -> None:
-        self.room(size + 40)
+    def head(self, words: str, size: float = 14, keep: float = 26) -> None:
+        """A heading, on the same page as the ``keep`` points that follow it."""
+        self.room(size + 14 + keep)
         self.y -= 8
         self.canvas.setFillColor(_colour("ink"))
         self.canvas.setFont(BOLD, size)

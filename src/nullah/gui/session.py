@@ -76,6 +76,12 @@ class Session(QObject):
         """A length in the unit shown."""
         return measure.in_words(mm, self.project.units, self.project.denominator)
 
+    def figure_and_hair(self, mm: float) -> tuple[str, str]:
+        """A length in the unit shown, and apart from it what the rounding leaves out, in words or ""."""
+        whole = self.figures(mm)
+        figure = measure.show_length(mm, self.project.units, self.project.denominator).text
+        return figure, whole.removeprefix(figure).strip()
+
     @property
     def unsaved(self) -> bool:
         return self.project != self.saved

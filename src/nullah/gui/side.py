@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from PySide6.QtCore import QRect, Qt, Signal
 from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QFrame, QWidget
 
 from nullah.core.calls import Call, Option
 from nullah.core.joints.plan import Setting
-from nullah.core.plan import TITLES
+from nullah.core.plan import TITLES, settings_at
 from nullah.gui.bits import button, column, label, refill, scroll_area
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
@@ -154,15 +156,20 @@ class Side(QFrame):
 
     def _refresh_settings(self) -> None:
         rows: list[QWidget] = []
-        settings = tools_for(self.session)
+        settings = settings_at(self.session.plan, self.session.here)
         units = (self.session.project.units, self.session.project.denominator)
         showing = (tuple(settings), units, self.chosen_setting, self.session.plan.piece.problem)
         if showing == self._shown_settings:
             return
         self._shown_settings = showing
         for s in settings:
-            figure = s.text if s.value is None else self.session.figures(s.value)
-            made = SettingRow(s, figure, self.chosen_setting == f"setting:{s.id}", self.theme)
+            figure, hair = (s.text, "") if s.value is None else self.session.figure_and_hair(s.value)
+            made = SettingRow(
+                replace(s, use=f"{hair}; {s.use}") if hair else s,
+                figure,
+                self.chosen_setting == f"setting:{s.id}",
+                self.theme,
+            )
             made.picked.connect(self._light)
             rows.append(made)
         if not settings:
@@ -237,35 +244,6 @@ class Side(QFrame):
     def _open(self, call_id: str) -> None:
         self.open_call = call_id
         self._refresh_calls()
-
-
-def tools_for(session: Session) -> list[Setting]:
-    """The settings that matter at the station one looks at."""
-    plan, here = session.plan, session.here
-    if here in ("breakdown", "timber"):
-        found: dict[float, Setting] = {}
-        for b in plan.breakdown.blanks:
-            old = found.get(b.length)
-            found[b.length] = Setting(
-                "rule, rough length",
-                b.length,
-                "",
-                (*(old.parts if old else ()), b.id),
-                f"rough width {session.figures(b.width)}",
-            )
-        return list(found.values())
-    if here == "trueup":
-        by_size: dict[float, Setting] = {}
-        for p in plan.piece.parts:
-            old = by_size.get(round(p.thickness, 2))
-            parts = (*(old.parts if old else ()), p.id)
-            by_size[round(p.thickness, 2)] = Setting(
-                "marking gauge", p.thickness, "", parts, "thickness, from the face side"
-            )
-        return list(by_size.values())
-    if here == "together" and plan.together is not None:
-        return [Setting("diagonal rod", plan.together.diagonal, "", ("box",), "corner to corner, outside")]
-    return list(plan.joints.settings)
 
 
 def _short(words: str, most: int) -> str:

@@ -160,7 +160,8 @@ class Window(QMainWindow):
             self.view().refresh()
         star = " \u2022 not saved" if s.unsaved else ""
         name = s.path.name if s.path else s.project.name
-        self.title.setText(f"{name}{star}")
+        in_inches = "" if s.project.units == "mm" else "      sizes in inches, sentences in mm"
+        self.title.setText(f"{name}{star}{in_inches}")
         self.setWindowTitle(f"{name}{' *' if s.unsaved else ''} \u2014 Nullah")
         self.undo_button.setEnabled(s.history.can_undo)
         self.redo_button.setEnabled(s.history.can_redo)

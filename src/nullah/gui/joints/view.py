@@ -5,9 +5,10 @@ from __future__ import annotations
 from PySide6.QtWidgets import QCheckBox, QListWidget, QWidget
 
 from nullah.core import measure
-from nullah.core.drawing import Drawing, moved
+from nullah.core.drawing import Drawing
 from nullah.core.edit import set_in, set_piece
 from nullah.core.joints.plan import JointPlan
+from nullah.core.pictures import joint as picture
 from nullah.gui.bits import Field, column, label, refill, row, scroll_area
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
@@ -27,7 +28,7 @@ class JointsView(QWidget):
         self.names.currentRowChanged.connect(self._choose)
         self.title = label("", "heading", wrap=True)
         self.canvas = Canvas(theme, session.figures)
-        self.canvas.margin = 66.0
+        self.canvas.margin = 86.0
         self.canvas.typed.connect(self._typed)
         self.below = scroll_area()
         self.below.setFixedHeight(196)
@@ -104,7 +105,7 @@ class JointsView(QWidget):
         for name, box in self.tools.items():
             box.setChecked(getattr(kit, name))
         between = " " if self.session.project.units == "mm" else "; "
-        self.chisels.show_text(between.join(self.session.figures(c) for c in kit.chisels))
+        self.chisels.show_text(between.join(self.session.figure_and_hair(c)[0] for c in kit.chisels))
         joints = self.session.plan.joints.joints
         names = [
             ("" if all(c.holds for c in j.checks) else "! ")
@@ -127,7 +128,7 @@ class JointsView(QWidget):
             self._written = None
             return
         self.title.setText(f"{joint.name}.   {'      '.join(f.title for f in joint.faces)}")
-        self.canvas.show_drawing(side_by_side(joint), self.lit)
+        self.canvas.show_drawing(picture.side_by_side(joint.faces), self.lit)
         if (joint.checks, joint.steps) == self._written:
             return
         self._written = (joint.checks, joint.steps)
@@ -142,14 +143,3 @@ class JointsView(QWidget):
         column(right, *order, 1, margins=0, spacing=3)
         left.setFixedWidth(300)
         refill(self.below, [row(left, right, spacing=16)])
-
-
-def side_by_side(joint: JointPlan) -> Drawing:
-    """The faces of a joint in one picture, at one scale, left to right."""
-    items = []
-    x = 0.0
-    for face in joint.faces:
-        left, low, right, _ = face.drawing.extent()
-        items += moved(face.drawing.items, x - left, -low)
-        x += (right - left) + 0.35 * (right - left) + 34
-    return Drawing(tuple(items))

@@ -27,20 +27,16 @@ class TogetherView(QWidget):
             ["PVA", "hot hide", "liquid hide", "epoxy"],
             lambda t: session.attempt(f"glue: {t}", lambda: edit.set_in(session.project, "kit", "glue", t)),
         )
+        self.glue.setFixedWidth(110)
         self.clamps = Field("clamps", 46, lambda t: session.set_number("kit", "clamps", t, length=False))
         measured = row("Diagonal 1", self.diagonals["1"], "diagonal 2", self.diagonals["2"], self.verdict)
         measured.setStretch(4, 1)
         middle = row(self.canvas, self.order)
         middle.setStretch(0, 1)
-        whole = column(
-            self,
-            label("Square by its diagonals", "heading"),
-            measured,
-            middle,
-            row(self.glue, "clamps", self.clamps, self.clock),
-            margins=12,
-            spacing=6,
-        )
+        foot = row(self.glue, "clamps", self.clamps, self.clock, spacing=10)
+        foot.setStretch(3, 1)
+        heading = label("Square by its diagonals", "heading")
+        whole = column(self, heading, measured, middle, foot, margins=12, spacing=6)
         whole.setStretch(2, 1)
 
     def light(self, tag: str) -> None:

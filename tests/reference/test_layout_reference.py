@@ -1,4 +1,4 @@
-"""Layouts: trees of full cuts, clear of faults, held to account by our checker and by shapely."""
+"""Layouts: trees of full cuts, clear of faults, held to account by shapely (a general geometry library) and our checker."""
 
 import pytest
 from hypothesis import given
@@ -164,6 +164,17 @@ def test_an_accepted_layout_is_told_what_is_wrong_with_it_now():
     assert any(
         "right across" in p for p in problems([layout.boards[0].model_copy(update={"root": broken})], boards, blanks)
     )
+
+
+def test_a_sold_length_in_three_loses_its_kerfs():
+    # common practice, no source: 3660 in three with a 1.5 kerf gives 1219 each
+    boards = [stock(length=3660, width=100)]
+    thirds = [blank(str(i), 1219, 100) for i in range(3)]
+    layout = search(boards, thirds, Options(crosscut_kerf=1.5))[0]
+    assert layout.unplaced == ()
+    hold_to_account(layout, boards, thirds)
+    longer = [blank(str(i), 1219.1, 100) for i in range(3)]
+    assert len(search(boards, longer, Options(crosscut_kerf=1.5))[0].unplaced) == 1
 
 
 def test_effort_is_the_area_the_saw_goes_through():

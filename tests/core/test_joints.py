@@ -1,0 +1,187 @@
+"""Joints: settings from the wood as it is, checks that can fail, faces drawn to scale."""
+
+import itertools
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from nullah.core import demo, edit
+from nullah.core.drawing import Area, Dimension
+from nullah.core.joints import grooves
+from nullah.core.joints.dovetail import NoDovetail, checks, lay_out, plan, suited_tails
+from nullah.core.joints.plan import Setting, gathered
+from nullah.core.plan import plan as whole_plan
+from nullah.core.plan import settings_at
+
+
+@given(st.floats(40, 400), st.integers(1, 9), st.floats(3, 12), st.floats(4, 14), st.floats(5, 10), st.floats(6, 25))
+def test_property_pins_and_tails_fill_the_board(width, tails, pin, half_pin, run, mating):
+    try:
+        joint = lay_out(width, tails, pin, half_pin, run, mating)
+    except NoDovetail:
+        assert (width - 2 * half_pin + pin) / tails - pin - 2 * mating / run <= 1e-9
+        return
+    assert len(joint.pins_at_mouth()) == tails + 1
+    assert sum(b - a for a, b in joint.tails_at_end()) + sum(b - a for a, b in joint.pins_at_mouth()) == pytest.approx(
+        width
+    )
+    middle = joint.pins_at_mouth()[1:-1]
+    assert all(b - a == pytest.approx(pin) for a, b in middle)
+    for (end_low, end_high), (low, high) in zip(joint.tails_at_end(), joint.tails_at_baseline(), strict=True):
+        assert low - end_low == pytest.approx(mating / run)
+        assert end_high - high == pytest.approx(mating / run)
+    # the same from either edge: the layout mirrors
+    mirrored = [(width - b, width - a) for a, b in reversed(joint.tails_at_end())]
+    assert mirrored == [pytest.approx(t) for t in joint.tails_at_end()]
+
+
+@given(st.floats(60, 400), st.floats(4, 12), st.floats(3, 10))
+def test_property_suited_tails_are_no_wider_than_four_pins(width, half_pin, pin):
+    n = suited_tails(width, half_pin, pin)
+    tail = (width - 2 * half_pin + pin) / n - pin
+    assert tail <= 4 * pin + 1e-6
+    if n > 1:
+        assert (width - 2 * half_pin + pin) / (n - 1) - pin > 4 * pin - 1e-6
+
+
+@pytest.mark.parametrize(
+    ("changed", "why"),
+    [
+        ({"pin": 2.0}, "at least 3"),
+        ({"tails": 2}, "2 to 4 for strength"),
+        ({"chisels": (12.0, 18.0)}, "no chisel"),
+        ({"run": 4.0}, "1 : 4"),
+        ({"half_pin": 4.0}, "about half"),
+    ],
+)
+def test_each_check_can_fail(changed, why):
+    chisels = changed.pop("chisels", (3.0, 6.0, 12.0))
+    sound = {"width": 150.0, "tails": 5, "pin": 6.0, "half_pin": 9.0, "run": 7.0, "mating": 18.0}
+    assert all(c.holds for c in checks(lay_out(**sound), (3.0, 6.0, 12.0)))
+    failing = [c.text for c in checks(lay_out(**{**sound, **changed}), chisels) if not c.holds]
+    assert any(why in text for text in failing), failing
+
+
+def test_baselines_are_the_mates_thickness_and_a_hair():
+    joint = lay_out(150, 5, 6, 9, 7, mating=18.0, own=17.4)
+    settings = plan("A-B", "A", "B", joint, 0.3, (6.0,), False, 0.0).settings
+    gauge = {s.parts: s.value for s in settings if s.tool == "marking gauge"}
+    assert gauge == {("A",): pytest.approx(18.3), ("B",): pytest.approx(17.7)}
+
+
+def test_the_drawn_waste_is_what_lies_between_the_tails():
+    joint = lay_out(150, 4, 6, 9, 7, 18)
+    face = plan("A-B", "A", "B", joint, 0.0, (6.0,), False, 0.0).faces[0].drawing
+    waste = [item for item in face.items if isinstance(item, Area) and item.hatch]
+    assert len(waste) == 5
+    area = sum(shoelace(w.points) for w in waste)
+    # trapezia: mouth p and base p + 2 T/run for pins; half pins have one slope
+    assert area == pytest.approx(3 * 18 * (6 + 6 + 2 * 18 / 7) / 2 + 2 * 18 * (9 + 9 + 18 / 7) / 2)
+    figures = {round(item.mm, 3) for item in face.items if isinstance(item, Dimension)}
+    assert {34.5, 28.5, 6.0, 9.0, 18.0, 150.0} <= figures
+
+
+def shoelace(points):
+    return abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in itertools.pairwise([*points, points[0]]))) / 2
+
+
+@pytest.mark.parametrize(
+    ("thickness", "depth"), [(18.0, 6.0), (17.4, 5.8), (12.0, 4.0), (9.0, 3.0), (7.6, 2.5), (6.0, 2.0)]
+)
+def test_groove_depth_is_a_third_and_leaves_five(thickness, depth):
+    assert grooves.depth_in(thickness) == pytest.approx(depth, abs=0.05)
+    assert grooves.depth_in(thickness) <= thickness / 2
+    check = grooves.check_depth(grooves.depth_in(thickness), thickness, "A")
+    assert check.holds == (thickness - depth >= 4.95)
+
+
+def test_a_groove_says_where_it_runs_through_and_where_it_stops():
+    kwargs = {
+        "panel": "bottom",
+        "panel_thickness": 7.0,
+        "depth": 6.0,
+        "from_edge": 12.0,
+        "edge": "lower",
+        "thickness": dict.fromkeys("ABCD", 18.0),
+        "side": (300.0, 150.0),
+        "plough": True,
+    }
+    tail = grooves.groove("bottom groove", through=("B", "D"), stopped=("A", "C"), place="inside a tail", **kwargs)
+    assert any("through in B and D" in s for s in tail.steps)
+    assert any("In A and C stop short" in s for s in tail.steps)
+    assert all(c.holds for c in tail.checks)
+    across = grooves.groove("bottom groove", through=(), stopped=("A", "B", "C", "D"), place="across a line", **kwargs)
+    assert [c.text for c in across.checks if not c.holds] == [
+        "groove lies across a line: it would show on both; move it or change the pins"
+    ]
+    by_hand = grooves.groove("g", through=("A",), stopped=(), place="inside a pin", **{**kwargs, "plough": False})
+    assert not any("plough" in s.tool for s in by_hand.settings)
+    assert any("chisel" in s for s in by_hand.steps)
+
+
+def test_dadoes_are_as_wide_as_the_divider_and_evenly_spaced():
+    plan_ = grooves.dadoes(
+        9.6, 6.0, (70.0, 140.0, 210.0), ("A", "C"), ("1", "2", "3"), {"A": 18.0, "C": 17.4}, (300, 150), (19, 130), True
+    )
+    assert {s.use: s.value for s in plan_.settings}["dado width"] == 9.6
+    assert [s.value for s in plan_.settings if s.tool == "rule"] == pytest.approx([65.2, 135.2, 205.2])
+    assert all(c.holds for c in plan_.checks)
+    uneven = grooves.dadoes(
+        9.6, 6.0, (70.0, 150.0, 210.0), ("A", "C"), ("1",), {"A": 18.0, "C": 18.0}, (300, 150), (19, 130), False
+    )
+    assert not uneven.checks[0].holds
+    assert any("chisel" in s for s in uneven.steps)
+
+
+def test_a_lid_rabbet_leaves_a_lip():
+    good = grooves.lid_rabbet("lid", (300, 120, 12), 18.5, 6, True)
+    assert all(c.holds for c in good.checks)
+    thin = grooves.lid_rabbet("lid", (300, 120, 5), 18.5, 2.5, False)
+    assert not thin.checks[0].holds
+    # ends before long edges, so that what breaks out is planed away
+    order = " ".join(good.steps)
+    assert order.index("Ends before") < order.index("Try it")
+
+
+def test_settings_that_are_one_are_one():
+    one = gathered(
+        [
+            Setting("marking gauge", 18.0, "", ("A",), "baseline at B"),
+            Setting("marking gauge", 18.0, "", ("B",), "baseline at A"),
+            Setting("marking gauge", 17.4, "", ("D",), "baseline at A"),
+            Setting("bevel", None, "1 : 7", ("A",), "slope"),
+            Setting("bevel", None, "1 : 7", ("B",), "slope"),
+        ]
+    )
+    assert [(s.value, s.parts, s.use) for s in one] == [
+        (18.0, ("A", "B"), "baseline at B, A"),
+        (17.4, ("D",), "baseline at A"),
+        (None, ("A", "B"), "slope"),
+    ]
+
+
+def test_hard_wood_takes_a_shallower_slope_than_soft():
+    def run(species):
+        return whole_plan(edit.set_piece(demo.untouched(), "wall_species", species)).piece.box.run
+
+    assert run("yellow-poplar") < run("black walnut") < run("white oak")
+
+
+def test_a_lift_off_lid_gets_its_rabbet_and_no_groove():
+    p = whole_plan(edit.set_piece(demo.untouched(), "lid", "lift-off"))
+    names = [j.id for j in p.joints.joints]
+    assert "lid rabbet" in names
+    assert "lid groove" not in names
+    assert "lid groove" in [j.id for j in whole_plan(demo.untouched()).joints.joints]
+    none = whole_plan(edit.set_piece(demo.untouched(), "lid", "none"))
+    assert not any("lid" in j.id for j in none.joints.joints)
+    assert "lid" not in {x.id for x in none.piece.parts}
+
+
+def test_settings_belong_to_the_station():
+    p = whole_plan(demo.project())
+    assert {s.tool for s in settings_at(p, "timber")} == {"rule, rough length"}
+    assert {s.value for s in settings_at(p, "trueup")} == {x.thickness for x in p.piece.parts}
+    assert settings_at(p, "together")[0].value == pytest.approx(p.together.diagonal)
+    assert settings_at(p, "joints") == p.joints.settings

@@ -1,0 +1,109 @@
+"""Pictures: display lists to scale, with what may be clicked and typed on named in them."""
+
+import pytest
+
+from nullah.core import demo, edit
+from nullah.core.drawing import Area, Dimension, Drawing, Line, Text, moved
+from nullah.core.ink import DARK, HEAT, PAPER
+from nullah.core.pictures import boards, frame, joint, movement, piece, surface, wood
+from nullah.core.plan import plan
+
+PLAN = plan(demo.project())
+PROJECT = PLAN.project
+
+
+def every_picture():
+    yield piece.picture(PROJECT.piece, PLAN.piece.box)
+    yield boards.as_found(PROJECT.boards, PLAN.timber.spans, "board 1")
+    yield boards.laid_out(PROJECT.boards, PLAN.breakdown, "A", frozenset({"A"}))
+    for t in (*PLAN.trueup.boards, *PLAN.trueup.parts):
+        yield surface.picture(t)
+    for j in PLAN.joints.joints:
+        yield joint.side_by_side(j.faces)
+    yield frame.picture(PLAN.piece.box, PLAN.together)
+    yield movement.picture(PLAN.timber.movement, tuple("" for _ in PLAN.timber.movement))
+
+
+def test_every_picture_names_only_inks_that_there_are():
+    known = set(PAPER) | {f"heat {i}" for i in range(len(HEAT))}
+    assert set(PAPER) == set(DARK)
+    for drawing in every_picture():
+        left, low, right, top = drawing.extent()
+        assert right > left
+        assert top > low
+        for item in drawing.items:
+            assert item.ink in known, item
+            if isinstance(item, Area) and item.edge:
+                assert item.edge in known
+
+
+def test_dimensions_say_what_they_span():
+    for drawing in (piece.picture(PROJECT.piece, PLAN.piece.box), boards.as_found(PROJECT.boards, PLAN.timber.spans)):
+        for item in drawing.items:
+            if isinstance(item, Dimension):
+                assert abs(item.a[0] - item.b[0]) + abs(item.a[1] - item.b[1]) == pytest.approx(item.mm), item
+
+
+def test_the_layout_is_drawn_where_it_lies():
+    drawing = boards.laid_out(PROJECT.boards, PLAN.breakdown)
+    for part in PLAN.piece.parts:
+        _, leaf = PLAN.breakdown.place(part.id)
+        shape = next(i for i in drawing.items if isinstance(i, Area) and i.tag == f"part:{part.id}")
+        xs = [p[0] for p in shape.points]
+        assert min(xs) == pytest.approx(leaf.x)
+        assert max(xs) - min(xs) == pytest.approx(leaf.length)
+    numbers = [i.text for i in drawing.items if isinstance(i, Text) and i.tag.startswith("cut:")]
+    assert sorted(numbers, key=int) == [str(c.number) for c in PLAN.breakdown.cuts]
+
+
+@pytest.mark.parametrize("angle", [0, 20, 45, 70, 90])
+def test_figure_stays_on_the_wood_and_tells_the_cut(angle):
+    lines = wood.face_figure(10, 20, 800, 150, angle)
+    assert lines
+    for line in lines:
+        assert all(10 - 1e-6 <= x <= 810 + 1e-6 and 20 - 1e-6 <= y <= 170 + 1e-6 for x, y in line.points)
+    for line in wood.end_arcs(0, 0, 150, 25, angle):
+        assert all(-1e-6 <= x <= 150 + 1e-6 and -1e-6 <= y <= 25 + 1e-6 for x, y in line.points)
+
+
+def test_quartersawn_figure_is_straighter_than_flatsawn():
+    def bend(angle):
+        return max(
+            max(y for _, y in i.points) - min(y for _, y in i.points) for i in wood.face_figure(0, 0, 800, 150, angle)
+        )
+
+    assert bend(90) < bend(0)
+
+
+def test_every_kind_of_fault_is_told_by_more_than_colour():
+    board = PROJECT.boards[0]
+    for kind in ("sound knot", "loose knot", "check", "split", "sapwood", "wane", "run-out"):
+        fault = board.defects[0].model_copy(update={"kind": kind, "length": 90.0, "width": 30.0, "y": 20.0})
+        shapes = boards.fault(board, fault, 0.0)
+        assert any(getattr(s, "hint", "") == kind for s in shapes)
+        assert len(shapes) > 1
+    sound = boards.fault(board, board.defects[1], 0.0)
+    loose = boards.fault(board, board.defects[1].model_copy(update={"kind": "loose knot"}), 0.0)
+    assert len(loose) > len(sound)
+
+
+def test_a_racked_frame_shows_which_way_to_push():
+    racked = PROJECT
+    for text in ("diagonal 1 377", "diagonal 2 374"):
+        racked = edit.measured(racked, PLAN.piece.parts, text)
+    p = plan(racked)
+    drawing = frame.picture(p.piece.box, p.together)
+    longer = next(i for i in drawing.items if isinstance(i, Line) and i.tag == "diagonal:1")
+    other = next(i for i in drawing.items if isinstance(i, Line) and i.tag == "diagonal:2")
+    assert (longer.ink, other.ink) == ("decision", "computed")
+    (ax, ay), (bx, by) = longer.points
+    (cx, cy), (dx, dy) = other.points
+    assert (bx - ax) ** 2 + (by - ay) ** 2 > (dx - cx) ** 2 + (dy - cy) ** 2
+
+
+def test_moving_a_drawing_keeps_its_size():
+    drawing = piece.picture(PROJECT.piece, PLAN.piece.box)
+    left, low, right, top = drawing.extent()
+    shifted = Drawing(tuple(moved(drawing.items, 30, -7))).extent()
+    assert shifted == pytest.approx((left + 30, low - 7, right + 30, top - 7))
+    assert Drawing().extent() == (0, 0, 1, 1)
