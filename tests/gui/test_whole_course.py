@@ -30,7 +30,8 @@ def test_from_contents_to_a_saved_project(hand, tmp_path):
     ):
         hand.type_in(name, words)
     assert part(hand, "A").length == pytest.approx(2 * 18 + 3 * (8 * 8 + 6) + 2 * 9)
-    choose(hand, "panel species", "white ash")
+    for which in ("wall species", "panel species"):
+        choose(hand, which, "white ash")
     assert hand.plan.breakdown.layout is None
 
     # a board with a knot; the call offers a layout, taken with one key

@@ -265,7 +265,7 @@ def test_a_board_thinner_than_the_part_says_so(hand):
     hand.wait_for_call("layout")
     call = hand.plan.call("layout")
     assert any(
-        "needs 18.0 thick; the thickest white ash is 12.0" in line for o in call.options for line in o.consequences
+        "needs 18.0 thick; the thickest yellow-poplar is 12.0" in line for o in call.options for line in o.consequences
     )
 
 

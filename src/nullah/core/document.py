@@ -60,9 +60,9 @@ class Piece(Value):
     extra_length: Signed = 0.0
     extra_width: Signed = 0.0
     extra_height: Signed = 0.0
-    wall_species: Word = "white ash"
-    panel_species: Word = "western larch"
-    lid_species: Word = "American elm"
+    wall_species: Word = "yellow-poplar"  # a soft even wood for a first joint
+    panel_species: Word = "yellow-poplar"
+    lid_species: Word = "yellow-poplar"
 
 
 # ---- timber

@@ -311,7 +311,7 @@ def layout_call(result: BreakdownResult, found: tuple[Layout, ...], boards: tupl
     else:
         question = "Boards or parts changed since the layout was taken; it still holds. Lay out again?"
     if result.layout is None and found[0].unplaced:
-        question = f"{_named(found[0])} have no place on these boards. Lay out the rest?"
+        question = f"These boards have no place for {_named(found[0])}. Lay out the rest?"
     return Call(
         "layout",
         "breakdown",

@@ -95,6 +95,8 @@ class BreakdownView(QWidget):
         names = {b.id: b.name for b in self.session.project.boards}
         self.order.clear()
         self.order.addItems([f"{c.number}  {names[c.board]}: {c.words}" for c in result.cuts])
+        if not result.cuts:
+            self.order.addItem("The cuts stand here, in order, once a layout is taken.")
         trouble = list(result.problems[:2])
         if result.layout is None:
             trouble = [
