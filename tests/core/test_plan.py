@@ -123,6 +123,32 @@ def test_what_is_cut_never_changes_silently(project):
     assert next(x for x in again.piece.parts if x.id == "A").width == pytest.approx(a.width + 8)
 
 
+def test_a_narrow_side_asks_whether_the_others_follow(project):
+    p = plan(measured(project, "C width 151"))
+    call = p.call("width C")
+    assert call.recommended == "follow"
+    follows = plan(edit.take(p.project, call, "follow"))
+    assert follows.piece.box.outside[2] == pytest.approx(151)
+    assert {x.width for x in follows.piece.parts if x.id in "ACD"} == {151}
+    assert follows.call("width C") is None
+    kept = plan(edit.take(p.project, call, "keep"))
+    assert kept.piece.box.outside[2] == pytest.approx(154)
+    assert not kept.call("width C").open
+
+
+def test_a_part_that_has_no_place_is_not_asked_about_twice():
+    first = demo.untouched()
+    boards = tuple(b for b in first.boards if b.species != "American elm")
+    without_elm = edit.changed(first, boards=boards)
+    request = plan(without_elm).breakdown.request
+    found = (request.fingerprint, breakdown.offers(request))
+    call = plan(without_elm, None, found).call("layout")
+    assert "no place for lid" in call.question
+    taken = edit.take(without_elm, call, call.recommended)
+    assert plan(taken, None, found).call("layout") is None
+    assert plan(taken, None, found).breakdown.layout.unplaced == ("lid",)
+
+
 def test_a_part_cut_too_large_may_be_trimmed(project):
     cut = edit.changed(project, cut=(CutMark(part="A", length=354, width=160, thickness=18),))
     call = plan(cut).call("cut A")

@@ -96,6 +96,21 @@ def test_a_fault_is_dragged_and_one_undo_puts_it_back(demo_hand):
     assert demo_hand.project == before
 
 
+def test_a_part_is_picked_and_marked_without_a_mouse(demo_hand):
+    demo_hand.go("breakdown")
+    view = demo_hand.window.view()
+    view.canvas.setFocus()
+    for _ in range(20):
+        QTest.keyClick(view.canvas, Qt.Key.Key_Right)
+        if view.chosen_part() is not None:
+            break
+    part = view.chosen_part()
+    demo_hand.key("X")
+    assert [m.part for m in demo_hand.project.cut] == [part.id]
+    demo_hand.key("X")
+    assert demo_hand.project.cut == ()
+
+
 @pytest.mark.parametrize(
     ("station", "field", "words", "why"),
     [

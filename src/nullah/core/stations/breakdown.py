@@ -293,7 +293,7 @@ def layout_call(result: BreakdownResult, found: tuple[Layout, ...], boards: tupl
     """The call that offers new layouts, from what a search found; None where the accepted one serves and none is new."""
     if not result.blanks or not found:
         return None
-    if result.layout is not None and not result.problems and not result.changed:
+    if result.layout is not None and not result.changed and not _mended_by(found[0], result):
         return None
     thickness = {b.id: b.thickness for b in boards}
     options = [_offer(one, result, thickness) for one in found]
@@ -323,6 +323,12 @@ def layout_call(result: BreakdownResult, found: tuple[Layout, ...], boards: tupl
         differ="Crosscut first is short and easy; a rip first can save an offcut that a crosscut would ruin.",
         parts=tuple(b.id for b in result.blanks),
     )
+
+
+def _mended_by(best: Layout, result: BreakdownResult) -> bool:
+    """Whether a fresh layout would mend anything: a part known to have no place still has none, and needs no asking again."""
+    known = {f"{part} has no place." for part in (result.layout.unplaced if result.layout else ())}
+    return bool(set(result.problems) - known) or len(best.unplaced) < len(known)
 
 
 def with_recut_stock(call: Call, part: Part | None, result: BreakdownResult, boards: tuple[Board, ...]) -> Call:

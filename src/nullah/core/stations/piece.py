@@ -64,7 +64,8 @@ def work(
     except ValueError as error:
         return PieceResult(None, str(error), ())
     conflicts = [c for part in box.parts if part.cut and (c := _conflict(piece, part, choices))]
-    calls = (*conflicts, *(c for c in held.values() if c), groove)
+    widths = [c for part in box.sides if (c := _width_call(piece, part, choices))]
+    calls = (*conflicts, *(c for c in held.values() if c), *widths, groove)
     return PieceResult(box, "", calls)
 
 
@@ -144,6 +145,40 @@ def _hold_call(piece: Piece, base: Facts, axis: str, choices: tuple[Choice, ...]
         differ="Hold the inside when something bought must fit; the outside when the place is fixed.",
         parts=(*pair, "bottom"),
         taken=taken(f"hold {axis}", options, asked, choices),
+    )
+
+
+def _width_call(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call | None:
+    """A side that came out wider or narrower than planned: the other sides follow it, or it stays the odd one."""
+    off = part.width - part.planned[1]
+    if "width" not in part.measured or abs(off) <= SAME:
+        return None
+    height = piece.extra_height + off
+    options = (
+        Option(
+            "follow",
+            f"all sides follow {part.id}",
+            (f"every side and the height change by {off:+.1f}",),
+            _piece_change({"extra_height": height}),
+        ),
+        Option(
+            "keep",
+            "the others stay as planned",
+            (f"{part.id} stands {abs(off):.1f} {'proud' if off > 0 else 'low'} at the top edge",),
+        ),
+    )
+    asked = f"{part.id} {part.width:.1f}, planned {part.planned[1]:.1f}"
+    call_id = f"width {part.id}"
+    return Call(
+        call_id,
+        "piece",
+        f"{part.id} is {part.width:.1f} wide, {part.planned[1]:.1f} was planned. Do the other sides follow?",
+        options,
+        "follow" if off < 0 else "keep",
+        "a narrow side cannot be made wider" if off < 0 else "it is planed down to its mates after the glue-up",
+        asked,
+        parts=(part.id,),
+        taken=taken(call_id, options, asked, choices),
     )
 
 

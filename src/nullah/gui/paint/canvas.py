@@ -8,7 +8,7 @@ from __future__ import annotations
 from itertools import pairwise
 
 from PySide6.QtCore import QEvent, QPointF, Qt, Signal
-from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPolygonF, QWheelEvent
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF, QWheelEvent
 from PySide6.QtWidgets import QLineEdit, QToolTip, QWidget
 
 from nullah.core.drawing import Area, Drawing, Line
@@ -36,8 +36,10 @@ class Canvas(QWidget):
         self.may_drag: tuple[str, ...] = ()
         self._pressed: tuple[QPointF, str] | None = None
         self._moved = False
+        self._picked = ""
         self._field: QLineEdit | None = None
         self.setMouseTracking(True)
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setMinimumSize(240, 150)
         self.setAccessibleName("drawing to scale")
 
@@ -57,7 +59,22 @@ class Canvas(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         self.renderer.paint(painter, self.drawing, self.scale(), self.lit)
+        if self.hasFocus():
+            painter.setPen(QPen(self.renderer.theme["computed"], 1, Qt.PenStyle.DotLine))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(self.rect().adjusted(1, 1, -2, -2))
         painter.end()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """The arrows pick one thing after the other, so that no mouse is needed."""
+        step = {Qt.Key.Key_Right: 1, Qt.Key.Key_Down: 1, Qt.Key.Key_Left: -1, Qt.Key.Key_Up: -1}.get(event.key(), 0)
+        tags = list(dict.fromkeys(i.tag for i in self.drawing.items if isinstance(i, Area) and i.tag))
+        if not step or not tags:
+            super().keyPressEvent(event)
+            return
+        at = tags.index(self._picked) + step if self._picked in tags else (0 if step > 0 else -1)
+        self._picked = tags[at % len(tags)]
+        self.picked.emit(self._picked)
 
     # ---- pointing
 
@@ -119,6 +136,7 @@ class Canvas(QWidget):
                 moved = event.position() - start
                 self.dragged.emit(tag, moved.x() / k, -moved.y() / k, True)
         else:
+            self._picked = tag
             self.picked.emit(tag)
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
