@@ -11,6 +11,7 @@ from collections.abc import Sequence
 from pathlib import Path
 
 import nullah
+from nullah.core import measure
 
 COMMANDS = ("plan", "export", "shots", "demo-project", "reckon")
 
@@ -122,7 +123,7 @@ def _reckon(words: list[str]) -> int:
 
 
 def _refuse(words: str) -> int:
-    print(" ".join(words.split()), file=sys.stderr)
+    print(" ".join(measure.told(words).split()), file=sys.stderr)
     return 2
 
 

@@ -11,6 +11,7 @@ from nullah.core.drawing import Area, Dimension
 from nullah.core.joints import grooves
 from nullah.core.joints.dovetail import NoDovetail, checks, lay_out, plan, suited_tails
 from nullah.core.joints.plan import Setting, gathered
+from nullah.core.measure import told
 from nullah.core.plan import plan as whole_plan
 from nullah.core.plan import settings_at
 
@@ -59,7 +60,7 @@ def test_each_check_can_fail(changed, why):
     chisels = changed.pop("chisels", (3.0, 6.0, 12.0))
     sound = {"width": 150.0, "tails": 5, "pin": 6.0, "half_pin": 9.0, "run": 7.0, "mating": 18.0}
     assert all(c.holds for c in checks(lay_out(**sound), (3.0, 6.0, 12.0)))
-    failing = [c.text for c in checks(lay_out(**{**sound, **changed}), chisels) if not c.holds]
+    failing = [told(c.text) for c in checks(lay_out(**{**sound, **changed}), chisels) if not c.holds]
     assert any(why in text for text in failing), failing
 
 

@@ -8,11 +8,13 @@ from nullah.core.measure import (
     INCH,
     BadLength,
     in_words,
+    marked,
     parse_length,
     parse_positive,
     show_fraction,
     show_length,
     show_mm,
+    told,
 )
 
 
@@ -111,3 +113,18 @@ def test_the_rounding_is_told():
     assert show_mm(-0.01).text == "0"
     with pytest.raises(ValueError, match="16, 32 or 64"):
         show_fraction(3, 10)
+
+
+def test_lengths_in_a_sentence_are_told_in_the_unit_shown():
+    sentence = f"gauge {marked(17.4)} for {marked(12.7, unit=' mm')} stock at {marked(1163.5, 0)}, 5 of 6 done"
+    assert told(sentence) == "gauge 17.4 for 12.7 mm stock at 1164, 5 of 6 done"
+    assert told(sentence, "in", 16) == 'gauge 11/16" for 1/2" stock at 45 13/16", 5 of 6 done'
+    assert told("no length here", "in") == "no length here"
+    assert told(marked(-0.8), "in", 64) == '-1/32"'
+
+
+@given(st.floats(-9_999, 9_999), st.sampled_from([0, 1]))
+def test_property_a_marked_length_reads_as_it_is_shown(mm, decimals):
+    assert told(marked(mm, decimals)) == show_mm(mm, decimals).text
+    inches = told(marked(mm, decimals), "in", 32)
+    assert parse_length(inches, "in") == pytest.approx(mm, abs=0.51 + INCH / 64)

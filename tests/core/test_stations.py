@@ -6,6 +6,7 @@ import pytest
 
 from nullah.core import demo, edit
 from nullah.core.document import Board, Defect, Project, Room
+from nullah.core.measure import told
 from nullah.core.plan import plan
 from nullah.core.stations.timber import RUNS_ON
 from nullah.core.wood.moisture import change, equilibrium_moisture
@@ -153,6 +154,6 @@ def test_a_conflict_says_whether_an_offcut_takes_the_part_again():
     cut = edit.mark_cut(project, b)
     grown = edit.set_outside(cut, p, 2, p.piece.box.outside[2] + 6)
     recut = plan(grown).call("cut B").option("recut")
-    assert "the offcut 525 x 179 of Board 1 takes it" in recut.consequences
+    assert "the offcut 525 x 179 of Board 1 takes it" in [told(line) for line in recut.consequences]
     taller = edit.set_outside(cut, p, 2, 260)
     assert any("no offcut" in line for line in plan(taller).call("cut B").option("recut").consequences)

@@ -8,10 +8,11 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit
+from PySide6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit
 
 from nullah.core import demo
 from nullah.core.document import Project
+from nullah.core.measure import told
 from nullah.core.plan import STATIONS
 from nullah.formats import project_file
 from nullah.gui.session import Session
@@ -183,6 +184,11 @@ def test_inches_are_shown_with_the_rounding_told_and_typed_back(demo_hand):
     assert demo_hand.project.piece.contents.width == pytest.approx(88.9)
     for station in STATIONS:
         demo_hand.go(station)
+        for shown in demo_hand.window.view().findChildren(QLabel):
+            assert "\u2063" not in shown.text(), shown.text()
+    demo_hand.go("joints")
+    card = demo_hand.window.side.findChildren(OptionCard)[0]
+    assert '"' in card.option.consequences[0], "a call says inches where inches are shown"
 
 
 def test_the_dark_theme_repaints_everything(demo_hand):
@@ -280,7 +286,9 @@ def test_a_board_thinner_than_the_part_says_so(hand):
     hand.wait_for_call("layout")
     call = hand.plan.call("layout")
     assert any(
-        "needs 18.0 thick; the thickest yellow-poplar is 12.0" in line for o in call.options for line in o.consequences
+        "needs 18 thick; the thickest yellow-poplar is 12" in told(line)
+        for o in call.options
+        for line in o.consequences
     )
 
 

@@ -9,7 +9,7 @@ from pydantic import ValidationError
 
 from nullah.core.calls import Call
 from nullah.core.document import Board, Choice, CutMark, LogEntry, Measured, Project
-from nullah.core.measure import BadLength, parse_positive, show_length
+from nullah.core.measure import BadLength, parse_positive, show_length, told
 from nullah.core.pieces.box import SIDES
 from nullah.core.pieces.part import Part
 from nullah.core.plan import Plan
@@ -150,10 +150,11 @@ def take(project: Project, call: Call, option_id: str, when: str = "") -> Projec
         KeyError: the call has no such option.
     """
     option = call.option(option_id)
-    choice = Choice(call=call.id, option=option_id, asked=call.asked, words=f"{call.question} {option.label}")
+    asked, label = (told(t, project.units, project.denominator) for t in (call.question, option.label))
+    choice = Choice(call=call.id, option=option_id, asked=call.asked, words=f"{asked} {label}")
     after = option.change(project)
     after = after.model_copy(update={"choices": (*(c for c in after.choices if c.call != call.id), choice)})
-    return logged(after, "call", f"{call.question} Taken: {option.label}.", when)
+    return logged(after, "call", f"{asked} Taken: {label}.", when)
 
 
 def take_back(project: Project, call_id: str, when: str = "") -> Project:

@@ -166,6 +166,23 @@ def show_length(mm: float, unit: Unit = "mm", denominator: int = 32) -> Shown:
     return show_fraction(mm, denominator) if unit == "in" else show_mm(mm)
 
 
+_MARK = "\u2063"  # the invisible separator: a marked length that nobody converts still reads as mm
+
+
+def marked(mm: float, decimals: int = 1, unit: str = "") -> str:
+    """A length inside a sentence, in mm, marked so that ``told`` can put it in another unit; ``unit`` is said after it."""
+    return f"{_MARK}{show_mm(mm, decimals).text}{unit}{_MARK}"
+
+
+def told(sentence: str, unit: Unit = "mm", denominator: int = 32) -> str:
+    """A sentence with its marked lengths in ``unit``: as they stand in mm, or to the nearest 1/``denominator`` inch."""
+
+    def shown(match: re.Match[str]) -> str:
+        return match[1] + match[2] if unit == "mm" else show_fraction(float(match[1]), denominator).text
+
+    return re.sub(f"{_MARK}(-?[0-9.]+)([^{_MARK}]*){_MARK}", shown, sentence)
+
+
 def in_words(mm: float, unit: Unit = "mm", denominator: int = 32) -> str:
     """As ``show_length``, with the rounding told: ``3 5/8" less a hair`` when the true length is shorter."""
     shown = show_length(mm, unit, denominator)

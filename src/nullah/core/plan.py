@@ -10,6 +10,7 @@ from nullah.core.calls import Call
 from nullah.core.document import Project
 from nullah.core.joints.plan import Setting, gathered
 from nullah.core.layout.model import Layout
+from nullah.core.measure import marked
 from nullah.core.stations import bench, breakdown, joints, piece, timber, together, trueup
 
 STATIONS = ("piece", "timber", "breakdown", "trueup", "joints", "together", "bench")
@@ -135,7 +136,7 @@ def settings_at(one: Plan, station: str) -> tuple[Setting, ...]:
     """What to set the tools to at a station: rough sizes before the saw, thicknesses before the plane, else the joints'."""
     if station in ("timber", "breakdown"):
         rough = [
-            Setting("rule, rough length", b.length, "", (b.id,), f"rough width {b.width:.0f}")
+            Setting("rule, rough length", b.length, "", (b.id,), f"rough width {marked(b.width, 0)}")
             for b in one.breakdown.blanks
         ]
         return gathered(rough)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from typing import Any
 
+from nullah.core.measure import told
 from nullah.core.plan import Plan
 
 
@@ -116,4 +117,4 @@ def as_data(plan: Plan) -> dict[str, Any]:
 
 def text(plan: Plan) -> str:
     """The plan as JSON text, ending in a newline."""
-    return json.dumps(as_data(plan), indent=1, ensure_ascii=False, allow_nan=False) + "\n"
+    return told(json.dumps(as_data(plan), indent=1, ensure_ascii=False, allow_nan=False)) + "\n"

@@ -14,7 +14,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Text
 from nullah.core.ink import HEAT, PAPER
-from nullah.core.measure import in_words
+from nullah.core.measure import in_words, told
 from nullah.core.pictures import boards, piece
 from nullah.core.pictures import joint as joint_picture
 from nullah.core.plan import Plan
@@ -60,6 +60,10 @@ class _Sheet:
     def mm(self, value: float) -> str:
         p = self.plan.project
         return in_words(value, p.units, p.denominator)
+
+    def told(self, sentence: str) -> str:
+        p = self.plan.project
+        return told(sentence, p.units, p.denominator)
 
     def write(self) -> None:
         p = self.plan
@@ -160,7 +164,7 @@ class _Sheet:
         wide = self.wide - 2 * MARGIN - indent
         line = ""
         lines = []
-        for word in text.replace("\u25a1", "o").split():
+        for word in self.told(text).replace("\u25a1", "o").split():
             longer = f"{line} {word}".strip()
             if pdfmetrics.stringWidth(longer, face, size) > wide and line:
                 lines.append(line)
@@ -241,7 +245,7 @@ class _Sheet:
         c.setFont(BOLD if bold else PLAIN, size)
         c.setFillColor(_colour(ink))
         draw = {"left": c.drawString, "centre": c.drawCentredString, "right": c.drawRightString}[align]
-        draw(x, y - size * 0.35, words.replace("\u25b2", "^"))
+        draw(x, y - size * 0.35, self.told(words).replace("\u25b2", "^"))
 
     def _dimension(self, item: Dimension, k: float, x: float, y: float) -> None:
         ax, ay, bx, by = x + item.a[0] * k, y + item.a[1] * k, x + item.b[0] * k, y + item.b[1] * k

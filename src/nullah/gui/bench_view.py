@@ -38,7 +38,7 @@ class BenchView(QWidget):
         self.caution.setStyleSheet(f"font-size: 20px; color: {theme.hex('decision')}")
         self.keys = label("space: done      \u2190 \u2192: steps      Esc: back", "quiet")
         self.keys.setStyleSheet("font-size: 18px")
-        self.canvas = Canvas(theme, session.figures)
+        self.canvas = Canvas(theme, session)
         self.canvas.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         beside = QWidget()
         column(beside, self.figure, self.words, 1, self.caution, margins=0)
@@ -66,7 +66,8 @@ class BenchView(QWidget):
         self.place.setText(f"Step {self.at + 1} of {len(steps)}{done}")
         self.title.setText(step.title)
         self.figure.setText(self.session.figures(step.mm) if step.mm is not None else step.figure)
-        words = step.words if len(step.words) < 420 else step.words[:418].rsplit(". ", 1)[0] + "."
+        told = self.session.told(step.words)
+        words = told if len(told) < 420 else told[:418].rsplit(". ", 1)[0] + "."
         self.words.setText(words)
         self.caution.setText(" ".join(step.cautions))
         self.canvas.show_drawing(*drawing_for(self.session, step))

@@ -82,6 +82,10 @@ class Session(QObject):
         figure = measure.show_length(mm, self.project.units, self.project.denominator).text
         return figure, whole.removeprefix(figure).strip()
 
+    def told(self, sentence: str) -> str:
+        """A sentence of the plan with its lengths in the unit shown."""
+        return measure.told(sentence, self.project.units, self.project.denominator)
+
     @property
     def unsaved(self) -> bool:
         return self.project != self.saved
@@ -102,7 +106,7 @@ class Session(QObject):
         try:
             project = make()
         except (edit.BadEdit, measure.BadLength) as error:
-            self.said.emit(str(error), True)
+            self.said.emit(self.told(str(error)), True)
             return False
         self.do(project, words)
         self.said.emit(words, False)
@@ -137,8 +141,8 @@ class Session(QObject):
     def take(self, call: Call, option_id: str) -> None:
         """Take a call's option."""
         project = edit.take(self.project, call, option_id, self.now())
-        self.do(project, f"{call.option(option_id).label}")
-        self.said.emit(f"Taken: {call.option(option_id).label}. It can be taken back below.", False)
+        self.do(project, self.told(call.option(option_id).label))
+        self.said.emit(f"Taken: {self.told(call.option(option_id).label)}. It can be taken back below.", False)
 
     def take_back(self, call_id: str) -> None:
         self.do(edit.take_back(self.project, call_id, self.now()), f"{call_id} taken back")

@@ -31,7 +31,7 @@ class SettingRow(QWidget):
         parts = " ".join(setting.parts) if len(setting.parts) < 7 else f"{setting.parts[0]} to {setting.parts[-1]}"
         self.tool = f"{setting.tool}  \u2192  {parts}"
         self.setAccessibleName(f"{setting.tool} {figure} for {parts}: {setting.use}")
-        wide = WIDTH - 34 - self._left()
+        wide = WIDTH - 46 - self._left()
         big = QRect(0, 0, wide, 400)
         wrap = Qt.TextFlag.TextWordWrap
         self._tool_tall = QFontMetrics(font(14)).boundingRect(big, wrap, self.tool).height()
@@ -165,7 +165,7 @@ class Side(QFrame):
         for s in settings:
             figure, hair = (s.text, "") if s.value is None else self.session.figure_and_hair(s.value)
             made = SettingRow(
-                replace(s, use=f"{hair}; {s.use}") if hair else s,
+                replace(s, use=self.session.told(f"{hair}; {s.use}" if hair else s.use)),
                 figure,
                 self.chosen_setting == f"setting:{s.id}",
                 self.theme,
@@ -173,11 +173,8 @@ class Side(QFrame):
             made.picked.connect(self._light)
             rows.append(made)
         if not settings:
-            words = (
-                self.session.plan.piece.problem
-                or self.session.plan.joints.problem
-                or "Nothing to set at this station yet."
-            )
+            words = self.session.plan.piece.problem or self.session.plan.joints.problem
+            words = self.session.told(words) or "Nothing to set at this station yet."
             rows.append(label(words, "quiet", wrap=True))
         refill(self.settings_area, rows, spacing=0)
 
@@ -189,7 +186,8 @@ class Side(QFrame):
     def _refresh_calls(self) -> None:
         rows: list[QWidget] = []
         calls, current = self.shown_calls(), self.current_call()
-        showing = (tuple(calls), current, self.session.project.choices)
+        units = (self.session.project.units, self.session.project.denominator)
+        showing = (tuple(calls), current, self.session.project.choices, units)
         if showing == self._shown_calls:
             return
         self._shown_calls = showing
@@ -202,7 +200,7 @@ class Side(QFrame):
         if not calls:
             rows.append(label("Nothing waits for a decision.", "quiet", wrap=True))
         settled = [c for c in self.session.plan.calls if not c.open]
-        recorded = [(c.id, f"{c.question}  {c.option(c.taken).label}") for c in settled]
+        recorded = [(c.id, self.session.told(f"{c.question}  {c.option(c.taken).label}")) for c in settled]
         known = {c.id for c in self.session.plan.calls}
         recorded += [(c.call, c.words) for c in self.session.project.choices if c.call not in known]
         if recorded:
@@ -219,17 +217,22 @@ class Side(QFrame):
         refill(self.calls_area, rows)
 
     def _card(self, call: Call) -> QFrame:
+        told = self.session.told
         frame = QFrame()
         frame.setObjectName("call")
         top = ("Conflict with what is cut \u00b7 " if call.conflict else "") + TITLES[call.station]
-        inside = column(frame, label(top, "quiet"), label(call.question, "heading", wrap=True), margins=9, spacing=5)
+        inside = column(
+            frame, label(top, "quiet"), label(told(call.question), "heading", wrap=True), margins=9, spacing=5
+        )
         for i, option in enumerate(call.options, 1):
-            card = OptionCard(i, option, option.id == call.recommended)
+            lines = tuple(told(c) for c in option.consequences)
+            shown = replace(option, label=told(option.label), consequences=lines)
+            card = OptionCard(i, shown, option.id == call.recommended)
             card.taken.connect(lambda o, c=call.id: self._take(c, o))
             inside.addWidget(card)
-        inside.addWidget(label(f"Why: {call.why}.", wrap=True))
+        inside.addWidget(label(told(f"Why: {call.why}."), wrap=True))
         if call.differ:
-            inside.addWidget(label(call.differ, "quiet", wrap=True))
+            inside.addWidget(label(told(call.differ), "quiet", wrap=True))
         return frame
 
     def _take(self, call_id: str, option: str) -> None:
@@ -239,7 +242,8 @@ class Side(QFrame):
             self.session.take(call, option)
 
     def _folded(self, call: Call) -> QWidget:
-        return button(f"\u25b8 {_short(call.question, 40)}", lambda: self._open(call.id), "link", call.question)
+        question = self.session.told(call.question)
+        return button(f"\u25b8 {_short(question, 40)}", lambda: self._open(call.id), "link", question)
 
     def _open(self, call_id: str) -> None:
         self.open_call = call_id

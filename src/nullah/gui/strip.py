@@ -82,7 +82,7 @@ class Strip(QFrame):
             self.caution.setText("")
         else:
             self.place.setText(f"At the bench: step {bench.now + 1} of {len(bench.steps)}")
-            self.words.setText(f"{step.title}. {first_sentence(step.words)}")
+            self.words.setText(self.session.told(f"{step.title}. {first_sentence(step.words)}"))
             self.figure.setText(self.session.figures(step.mm) if step.mm is not None else step.figure)
             self.caution.setText(" ".join(step.cautions[:2]))
         self.start_button.setEnabled(step is not None)

@@ -160,8 +160,7 @@ class Window(QMainWindow):
             self.view().refresh()
         star = " \u2022 not saved" if s.unsaved else ""
         name = s.path.name if s.path else s.project.name
-        in_inches = "" if s.project.units == "mm" else "      sizes in inches, sentences in mm"
-        self.title.setText(f"{name}{star}{in_inches}")
+        self.title.setText(f"{name}{star}")
         self.setWindowTitle(f"{name}{' *' if s.unsaved else ''} \u2014 Nullah")
         self.undo_button.setEnabled(s.history.can_undo)
         self.redo_button.setEnabled(s.history.can_redo)

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Point, Primitive, Text, rectangle
 from nullah.core.joints.plan import Check, Face, JointPlan, Setting
+from nullah.core.measure import marked
 
 THINNEST_PIN = 3.0  # mm; a finer one breaks in the tracing (common practice)
 STRONG = (2.0, 4.0)  # tails this many pins wide keep strength (common practice)
@@ -92,13 +93,14 @@ def lay_out(
     named = {"width": width, "pin": pin, "half pin": half_pin, "slope": run, "mating thickness": mating}
     for name, value in named.items():
         if not math.isfinite(value) or value <= 0:
-            raise NoDovetail(f"The {name} must be more than zero; it is {value:g}.")
+            raise NoDovetail(f"The {name} must be more than zero; it is {marked(value)}.")
     if tails < 1:
         raise NoDovetail("A dovetailed corner has one tail or more.")
     joint = Dovetail(width, tails, pin, half_pin, run, mating, mating if own is None else own)
     if joint.tail_base <= 0:
         raise NoDovetail(
-            f"{tails} tails with pins of {pin:g} leave {joint.tail_base:.1f} mm of tail at the baseline on {width:.1f} mm; "
+            f"{tails} tails with pins of {marked(pin)} leave {marked(joint.tail_base, unit=' mm')} of tail "
+            f"at the baseline on {marked(width, unit=' mm')}; "
             "take fewer tails, finer pins or a smaller half pin."
         )
     return joint
@@ -127,20 +129,20 @@ def checks(joint: Dovetail, chisels: tuple[float, ...]) -> tuple[Check, ...]:
     """What to hold before cutting: pins and tails sound, and a chisel at hand that enters the socket with room."""
     ratio = joint.tail / joint.pin
     entering = [c for c in chisels if c <= joint.socket_base - 0.5]
-    chisel = f"the {max(entering):g} mm chisel goes in" if entering else "no chisel at hand goes in"
+    chisel = f"the {marked(max(entering), unit=' mm')} chisel goes in" if entering else "no chisel at hand goes in"
     return (
-        Check(joint.pin >= THINNEST_PIN, f"pins {joint.pin:.1f} at the mouth; at least {THINNEST_PIN:g}"),
+        Check(joint.pin >= THINNEST_PIN, f"pins {marked(joint.pin)} at the mouth; at least {marked(THINNEST_PIN)}"),
         Check(
             STRONG[0] - 0.05 <= ratio <= STRONG[1] + 0.05,
-            f"tails {joint.tail:.1f}, {ratio:.1f} pins wide; 2 to 4 for strength",
+            f"tails {marked(joint.tail)}, {ratio:.1f} pins wide; 2 to 4 for strength",
         ),
-        Check(bool(entering), f"socket {joint.socket_base:.1f} at the baseline: {chisel} with room"),
+        Check(bool(entering), f"socket {marked(joint.socket_base)} at the baseline: {chisel} with room"),
         Check(
             STEEPEST <= joint.run <= SHALLOWEST, f"slope 1 : {joint.run:g}, {joint.slope_deg:.1f} degrees off square"
         ),
         Check(
             joint.half_pin >= joint.mating / 4,
-            f"half pin {joint.half_pin:.1f} beside {joint.mating:.1f} stock; about half the thickness",
+            f"half pin {marked(joint.half_pin)} beside {marked(joint.mating)} stock; about half the thickness",
         ),
     )
 

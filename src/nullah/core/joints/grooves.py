@@ -6,6 +6,7 @@ from itertools import pairwise
 
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.joints.plan import Check, Face, JointPlan, Setting
+from nullah.core.measure import marked
 
 LEFT_BEHIND = 5.0  # mm of wood behind a groove, and from it to the edge (common practice, no source)
 
@@ -24,7 +25,7 @@ def check_depth(depth: float, thickness: float, part: str) -> Check:
     behind = thickness - depth
     return Check(
         behind >= LEFT_BEHIND - 0.05 and depth <= thickness / 2,
-        f"{behind:.1f} left behind the groove in {part}; at least {LEFT_BEHIND:g}",
+        f"{marked(behind)} left behind the groove in {part}; at least {marked(LEFT_BEHIND)}",
     )
 
 
@@ -68,7 +69,9 @@ def groove(
         ),
     )
     way = "Plough" if plough else "Knife both lines, saw or chisel out, and floor with"
-    steps = [f"Try the {panel_thickness:.1f} mm groove in scrap on the {panel}'s own edge before touching a side."]
+    steps = [
+        f"Try the {marked(panel_thickness, unit=' mm')} groove in scrap on the {panel}'s own edge before touching a side."
+    ]
     if through:
         steps.append(
             f"{way}{'' if plough else ' a chisel,'} right through in {_list(through)}, face side to the fence."
@@ -79,9 +82,11 @@ def groove(
         )
     if open_end:
         steps.append(open_end)
-    steps.append(f"Depth {depth:.1f} from the inside face; the {panel} goes in dry.")
+    steps.append(f"Depth {marked(depth)} from the inside face; the {panel} goes in dry.")
     found = Check(place != "across a line", f"groove lies {place}: {_where(place)}")
-    left = Check(from_edge >= LEFT_BEHIND - 0.05, f"{from_edge:.1f} from the {edge} edge; at least {LEFT_BEHIND:g}")
+    left = Check(
+        from_edge >= LEFT_BEHIND - 0.05, f"{marked(from_edge)} from the {edge} edge; at least {marked(LEFT_BEHIND)}"
+    )
     checks = (found, left, *(check_depth(depth, thickness[p], p) for p in sides))
     drawn = (stopped or through)[0]
     faces = (
@@ -173,7 +178,7 @@ def dadoes(
     steps = (
         f"Clamp {_list(sides)} together, insides up, ends and edges flush; square every dado across both at once.",
         "Knife one wall, set the divider against it, knife the other from it: tight, and the divider eased.",
-        f"Saw the walls to {depth:.1f}, split out the waste, {floor}, nearest the wall first.",
+        f"Saw the walls to {marked(depth)}, split out the waste, {floor}, nearest the wall first.",
         "Try each divider by hand; number divider and dado, and which way round.",
     )
     bays = [b - a for a, b in pairwise(centres)]
@@ -232,10 +237,10 @@ def lid_rabbet(lid: str, size: tuple[float, float, float], width: float, depth: 
     length, across, thick = size
     kept = thick - depth
     checks = (
-        Check(kept >= 3.0, f"{kept:.1f} of lip left on the wall; at least 3"),
+        Check(kept >= 3.0, f"{marked(kept)} of lip left on the wall; at least {marked(3.0)}"),
         Check(
             thick / 4 - 0.05 <= depth <= thick * 2 / 3 + 0.05,
-            f"depth {depth:.1f} is a quarter to two thirds of {thick:.1f}",
+            f"depth {marked(depth)} is a quarter to two thirds of {marked(thick)}",
         ),
     )
     items: list[Primitive] = [

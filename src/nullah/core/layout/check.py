@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from nullah.core.document import BoardLayout, Node
 from nullah.core.layout.model import EPS, Blank, Stock, blocks, leaves
+from nullah.core.measure import marked
 
 TOLERANCE = 0.01  # mm
 
@@ -42,7 +43,10 @@ def _part_problems(leaf: Node, s: Stock, blank: Blank) -> list[str]:
     found = []
     need_l, need_w = blank.least
     if leaf.length < need_l - TOLERANCE or leaf.width < need_w - TOLERANCE:
-        found.append(f"{blank.id} needs {need_l:.0f} x {need_w:.0f}; {leaf.length:.0f} x {leaf.width:.0f} is laid out.")
+        found.append(
+            f"{blank.id} needs {marked(need_l, 0)} x {marked(need_w, 0)}; "
+            f"{marked(leaf.length, 0)} x {marked(leaf.width, 0)} is laid out."
+        )
     if s.species != blank.species:
         found.append(f"{blank.id} is to be {blank.species}; {s.name} is {s.species}.")
     if (
@@ -59,7 +63,7 @@ def _part_problems(leaf: Node, s: Stock, blank: Blank) -> list[str]:
     ]
     have = s.thickness_in(leaf.x, leaf.y, leaf.length, leaf.width)
     if have < blank.thickness - 0.05:
-        found.append(f"{blank.id} needs {blank.thickness:.1f} thick; {have:.1f} is left there once flat.")
+        found.append(f"{blank.id} needs {marked(blank.thickness)} thick; {marked(have)} is left there once flat.")
     return found
 
 

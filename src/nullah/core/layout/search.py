@@ -11,6 +11,7 @@ from dataclasses import dataclass, field, replace
 
 from nullah.core.document import BoardLayout, Node
 from nullah.core.layout.model import EPS, Blank, Layout, Options, Stock, blocks, cuts, leaves, overlaps
+from nullah.core.measure import marked
 
 
 @dataclass
@@ -291,12 +292,13 @@ def why_not(stock: Sequence[Stock], blank: Blank) -> str:
     thick = [s for s in same if s.thickness >= blank.thickness]
     if not thick:
         most = max(s.thickness for s in same)
-        return f"needs {blank.thickness:.1f} thick; the thickest {blank.species} is {most:.1f}"
+        return f"needs {marked(blank.thickness)} thick; the thickest {blank.species} is {marked(most)}"
     if all(s.x1 - s.x0 < blank.length for s in thick):
-        return f"needs {blank.length:.0f} of length; the longest thick enough has {max(s.x1 - s.x0 for s in thick):.0f}"
+        return f"needs {marked(blank.length, 0)} of length; the longest thick enough has {marked(max(s.x1 - s.x0 for s in thick), 0)}"
     if all(s.y1 - s.y0 < blank.width for s in thick):
-        return f"needs {blank.width:.0f} of width; the widest thick enough has {max(s.y1 - s.y0 for s in thick):.0f}"
-    return f"no clear {blank.length:.0f} x {blank.width:.0f} is left round the faults, at {blank.thickness:.1f} thick when planed"
+        return f"needs {marked(blank.width, 0)} of width; the widest thick enough has {marked(max(s.y1 - s.y0 for s in thick), 0)}"
+    size = f"{marked(blank.length, 0)} x {marked(blank.width, 0)}"
+    return f"no clear {size} is left round the faults, at {marked(blank.thickness)} thick when planed"
 
 
 def saw_area(layout: Layout | Sequence[BoardLayout], thickness: dict[str, float]) -> tuple[float, float]:

@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from nullah.core.document import Board, Defect
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Point, Primitive, Text, rectangle
 from nullah.core.layout.model import leaves
+from nullah.core.measure import marked
 from nullah.core.pictures.wood import end_arcs, face_figure
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.timber import Span
@@ -41,7 +42,7 @@ def as_found(boards: tuple[Board, ...], spans: Mapping[str, Span], chosen: str =
         items.append(Area(rectangle(end_x, y, b.thickness * 2, b.width), "end grain", edge="outline"))
         items += _turned(end_arcs(0, 0, b.width, b.thickness * 2, b.ring_angle, b.heart_side == "back"), end_x, y)
         items.append(Text((end_x, y - 22), sawn_name(b.ring_angle), size=11, ink="quiet", align="left"))
-        words = f"{b.name}  {b.species}, {b.thickness:g} thick, {b.moisture:g} %"
+        words = f"{b.name}  {b.species}, {marked(b.thickness)} thick, {b.moisture:g} %"
         items.append(
             Text((0, y + b.width + 30), words, size=13, bold=chosen == b.id, align="left", tag=f"board:{b.id}")
         )
@@ -145,7 +146,7 @@ def laid_out(
                             ink,
                             edge="lit" if lit else "outline",
                             tag=f"part:{leaf.part}",
-                            hint=f"{leaf.part}: {leaf.length:.0f} x {leaf.width:.0f}",
+                            hint=f"{leaf.part}: {marked(leaf.length, 0)} x {marked(leaf.width, 0)}",
                         )
                     )
                     items += face_figure(leaf.x, y + leaf.y, leaf.length, leaf.width, b.ring_angle, 4)
@@ -155,14 +156,14 @@ def laid_out(
                             rectangle(leaf.x, y + leaf.y, leaf.length, leaf.width),
                             "offcut",
                             edge="outline",
-                            hint=f"offcut {leaf.length:.0f} x {leaf.width:.0f}",
+                            hint=f"offcut {marked(leaf.length, 0)} x {marked(leaf.width, 0)}",
                         )
                     )
                     if leaf.length > 180 and leaf.width > 40:
                         items.append(
                             Text(
                                 (leaf.x + leaf.length / 2, y + leaf.y + leaf.width / 2),
-                                f"offcut {leaf.length:.0f} x {leaf.width:.0f}",
+                                f"offcut {marked(leaf.length, 0)} x {marked(leaf.width, 0)}",
                                 size=11,
                                 ink="quiet",
                             )
@@ -188,7 +189,7 @@ def laid_out(
         items.append(
             Text(
                 (0, y - 26),
-                f"{b.name}, {b.species}, {b.length:g} x {b.width:g} x {b.thickness:g}",
+                f"{b.name}, {b.species}, {marked(b.length)} x {marked(b.width)} x {marked(b.thickness)}",
                 size=12,
                 align="left",
                 ink="quiet",

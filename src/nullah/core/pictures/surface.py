@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
+from nullah.core.measure import marked
 from nullah.core.stations.trueup import Trued
 from nullah.core.surface.slab import Floats
 
@@ -23,7 +24,7 @@ def picture(t: Trued) -> Drawing:
             mean = float(p.face[i : i + 2, j : j + 2].mean())
             band = min(BANDS - 1, int(mean / most * BANDS)) if mean > STEP / 2 else 0
             cell = rectangle(float(p.x[i, j]) - x0, float(p.y[i, j]) - y0, length / (rows - 1), width / (cols - 1))
-            items.append(Area(cell, f"heat {band}", hint=f"{mean:.1f} mm comes off here"))
+            items.append(Area(cell, f"heat {band}", hint=f"{marked(mean, unit=' mm')} comes off here"))
     items.append(Line((*rectangle(0, 0, length, width), (0, 0)), "outline", width=1.6))
     hx, hy, deep = p.highest()
     hx, hy = hx - x0, hy - y0
@@ -32,8 +33,8 @@ def picture(t: Trued) -> Drawing:
             for j in range(cols - 1):
                 if (i, j) in _marked(rows, cols) and p.face[i, j] > STEP:
                     place = (float(p.x[i, j]) - x0, float(p.y[i, j]) - y0)
-                    items.append(Text(place, f"{p.face[i, j]:.1f}", size=11, halo=True))
-        items.append(Text((hx, hy), f"\u25b2 {deep:.1f}", size=13, bold=True, ink="decision", halo=True))
+                    items.append(Text(place, marked(float(p.face[i, j])), size=11, halo=True))
+        items.append(Text((hx, hy), f"\u25b2 {marked(deep)}", size=13, bold=True, ink="decision", halo=True))
     for n, r in enumerate(t.readings):
         if r.kind == "winding sticks":
             items.append(

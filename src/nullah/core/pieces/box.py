@@ -12,6 +12,7 @@ from dataclasses import dataclass
 
 from nullah.core.document import Contents, CutMark, Measured, Piece
 from nullah.core.joints import dovetail, grooves
+from nullah.core.measure import marked
 from nullah.core.pieces.part import Chain, ChainLine, Part
 from nullah.core.wood.moisture import change
 from nullah.core.wood.species import species
@@ -217,7 +218,9 @@ def _chains(piece: Piece, from_edge: float, lid_edge: float, bottom_t: float, li
     along_bay, tall, held = _in_a_bay(piece)
     length = [
         ChainLine("wall", piece.wall, 2, "piece.wall"),
-        ChainLine(f"bay: {held} {along_bay:g}, room {2 * piece.wiggle:g}", along_bay + 2 * piece.wiggle, bays),
+        ChainLine(
+            f"bay: {held} {marked(along_bay)}, room {marked(2 * piece.wiggle)}", along_bay + 2 * piece.wiggle, bays
+        ),
         ChainLine("divider", piece.divider_thickness, piece.dividers, "piece.divider_thickness"),
         ChainLine("to make up", piece.extra_length, 1, "piece.extra_length"),
     ]
@@ -260,7 +263,7 @@ def _too_tight(
     found = []
     for what, has, wants in (("bay", bay, needed), ("width", inside_w, across), ("height", clear, tall)):
         if has < wants - 0.05:
-            found.append(f"The {what} inside is {has:.1f}; {held} needs {wants:.1f}.")
+            found.append(f"The {what} inside is {marked(has)}; {held} needs {marked(wants)}.")
     return tuple(found)
 
 
@@ -268,11 +271,11 @@ def _refuse_if_too_small(inside_l: float, inside_w: float, lowered: float, bay: 
     if min(inside_l, inside_w, lowered) < NOTHING_LEFT:
         least = min((inside_l, "length"), (inside_w, "width"), (lowered, "height"))
         raise BoxTooSmall(
-            f"The box is too small: its {least[1]} leaves {least[0]:.1f} mm inside; thin the walls or make the box larger."
+            f"The box is too small: its {least[1]} leaves {marked(least[0], unit=' mm')} inside; thin the walls or make the box larger."
         )
     if bay < NOTHING_LEFT:
         raise BoxTooSmall(
-            f"The box is too small for its dividers: {bay:.1f} mm a bay; take fewer dividers or more length."
+            f"The box is too small for its dividers: {marked(bay, unit=' mm')} a bay; take fewer dividers or more length."
         )
 
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from nullah.core import cautions
 from nullah.core.document import AcceptedLayout, Board, LogEntry
 from nullah.core.joints.plan import JointPlan
+from nullah.core.measure import marked
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.joints import JointsResult
 from nullah.core.stations.piece import PieceResult
@@ -132,9 +133,9 @@ def _plane_steps(piece: PieceResult, trueup: TrueupResult) -> list[Step]:
         x, _, most = t.planing.highest()
         area = t.length * t.width / 1e6
         off = float(t.planing.face.mean()) + float(t.planing.back.mean()) + max(0.0, t.planing.spare)
-        words = f"Face side flat, face edge square; then gauge {part.width:.1f} wide and {part.thickness:.1f} thick. "
+        words = f"Face side flat, face edge square; then gauge {marked(part.width)} wide and {marked(part.thickness)} thick. "
         if most > 0.05:
-            words += f"Most comes off near {x - float(t.planing.x[0, 0]):.0f} from the left end: {most:.1f} mm, "
+            words += f"Most comes off near {marked(x - float(t.planing.x[0, 0]), 0)} from the left end: {marked(most, unit=' mm')}, "
             words += f"{t.planing.shavings(trueup.face_plane.shaving)} shavings of the {trueup.face_plane.name}."
         steps.append(
             Step(
@@ -157,7 +158,7 @@ def _plane_steps(piece: PieceResult, trueup: TrueupResult) -> list[Step]:
                 f"cut {part.id}",
                 "trueup",
                 f"Saw and shoot {part.name} to length",
-                f"Both ends square; {part.length:.1f} long, {part.width:.1f} wide. Once done, these sizes are the wood's.",
+                f"Both ends square; {marked(part.length)} long, {marked(part.width)} wide. Once done, these sizes are the wood's.",
                 f"{part.length:.1f}",
                 part.length,
                 waits=(f"true {part.id}",) if any(t.id == part.id for t in trueup.parts) else (),
@@ -199,8 +200,8 @@ def _joint_steps(piece: PieceResult, joints: JointsResult) -> list[Step]:
                     f"cut {part.id}",
                     "joints",
                     f"Fit {part.name}",
-                    f"Left long until now: cut to the opening as built, {part.length:.1f} x "
-                    f"{part.width:.1f}, and try it dry.",
+                    f"Left long until now: cut to the opening as built, {marked(part.length)} x "
+                    f"{marked(part.width)}, and try it dry.",
                     f"{part.length:.1f}",
                     part.length,
                     waits=tuple(s.id for s in steps if s.joint.startswith("corner")),

@@ -15,6 +15,7 @@ from nullah.core.document import AcceptedLayout, Allowances, Board, BoardLayout,
 from nullah.core.layout.check import problems
 from nullah.core.layout.model import Blank, Layout, Options, Stock, cuts, leaves
 from nullah.core.layout.search import saw_area, search
+from nullah.core.measure import marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations.piece import PieceResult
 from nullah.core.stations.timber import Span, TimberResult
@@ -348,7 +349,7 @@ def with_recut_stock(call: Call, part: Part | None, result: BreakdownResult, boa
     ]
     if fits:
         _, board, node = min(fits, key=lambda f: f[0])
-        words = f"the offcut {node.length:.0f} x {node.width:.0f} of {names[board].name} takes it"
+        words = f"the offcut {marked(node.length, 0)} x {marked(node.width, 0)} of {names[board].name} takes it"
     else:
         words = f"no offcut of {part.species} takes it: other stock is wanted"
     options = tuple(replace(o, consequences=(*o.consequences, words)) if o.id == "recut" else o for o in call.options)
@@ -372,7 +373,7 @@ def _offer(one: Layout, result: BreakdownResult, thickness: dict[str, float]) ->
     most = max(off, key=lambda n: n.length * n.width, default=None)
     said = [f"saw cut {100 * across:.1f} dm\u00b2 across, {100 * along:.1f} dm\u00b2 along"]
     if most is not None:
-        said.append(f"largest offcut {most.length:.0f} x {most.width:.0f}")
+        said.append(f"largest offcut {marked(most.length, 0)} x {marked(most.width, 0)}")
     if one.split_groups:
         said.append("the sides do not come from one length: the figure will not run round")
     said += [f"{part}: {why}" for part, why in one.unplaced]
@@ -403,7 +404,7 @@ def saw_order(layouts: tuple[BoardLayout, ...], boards: dict[str, Board]) -> tup
             frees = [n.part for side in (low, high) if side.use == "part" for n in leaves(side)]
             kind, edge = ("crosscut", "left end") if node.axis == "across" else ("rip", "lower edge")
             size = node.width if node.axis == "across" else node.length
-            words = f"{kind} at {round(node.at, 1):g} from the {edge}, over {size:.0f}"
+            words = f"{kind} at {marked(node.at)} from the {edge}, over {marked(size, 0)}"
             if frees:
                 words += f": frees {' and '.join(frees)}"
             elif low.use in ("waste", "offcut"):

@@ -11,6 +11,7 @@ from nullah.core.calls import Call, Option, taken
 from nullah.core.document import Choice, Kit, Piece
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.plan import JointPlan, Setting, gathered
+from nullah.core.measure import marked
 from nullah.core.pieces.box import LID_FREE, Box, corner_layout, corners
 from nullah.core.stations.piece import PieceResult
 
@@ -135,11 +136,15 @@ def _proud_call(box: Box, choices: tuple[Choice, ...]) -> Call:
     """Baselines dead on the mate's thickness, a hair over or a hair under."""
     t = box.thickness["A"]
     options = tuple(
-        Option(name, label, (f"gauge {t + PROUD[name]:.1f} for {t:.1f} stock", what))
+        Option(name, label, (f"gauge {marked(t + PROUD[name])} for {marked(t)} stock", what))
         for name, label, what in (
-            ("proud", "a hair over", "ends stand 0.3 proud and are planed flush"),
+            ("proud", "a hair over", f"ends stand {marked(PROUD['proud'])} proud and are planed flush"),
             ("flush", "dead on", "nothing to clean up, if the gauge is"),
-            ("under", "a hair under", "long grain is planed down to the ends: the box shrinks 0.3 a side"),
+            (
+                "under",
+                "a hair under",
+                f"long grain is planed down to the ends: the box shrinks {marked(PROUD['proud'])} a side",
+            ),
         )
     )
     return Call(

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from nullah.core.calls import Call, Change, Option, taken
 from nullah.core.document import Board, Choice, CutMark, Measured, Piece, Project, Room
+from nullah.core.measure import marked
 from nullah.core.pieces.box import SIDES, Box, Facts, work_out
 from nullah.core.pieces.part import Part
 from nullah.core.wood.moisture import equilibrium_moisture
@@ -77,7 +78,7 @@ def _groove_call(piece: Piece, base: Facts, choices: tuple[Choice, ...]) -> Call
             "tail",
             "inside the lowest tail",
             (
-                f"groove {at['tail'].groove_from_edge:.1f} from the edge; height {at['tail'].outside[2]:.1f}",
+                f"groove {marked(at['tail'].groove_from_edge)} from the edge; height {marked(at['tail'].outside[2])}",
                 "through in the ends B and D, stopped in A and C",
             ),
         ),
@@ -85,8 +86,8 @@ def _groove_call(piece: Piece, base: Facts, choices: tuple[Choice, ...]) -> Call
             "pin",
             "inside a wider half pin",
             (
-                f"groove {at['pin'].groove_from_edge:.1f} from the edge; height {at['pin'].outside[2]:.1f}",
-                f"half pins grow to {at['pin'].half_pin:.1f}; through in A and C, stopped in B and D",
+                f"groove {marked(at['pin'].groove_from_edge)} from the edge; height {marked(at['pin'].outside[2])}",
+                f"half pins grow to {marked(at['pin'].half_pin)}; through in A and C, stopped in B and D",
             ),
         ),
     )
@@ -123,19 +124,19 @@ def _hold_call(piece: Piece, base: Facts, axis: str, choices: tuple[Choice, ...]
             held,
             f"hold the {held}",
             (
-                f"outside {both[held].outside[i]:.1f}, inside {both[held].inside[i]:.1f}",
-                f"{ends} {both[held].outside[i]:.1f} long; bottom {both[held].part('bottom').sizes[i]:.1f}",
+                f"outside {marked(both[held].outside[i])}, inside {marked(both[held].inside[i])}",
+                f"{ends} {marked(both[held].outside[i])} long; bottom {marked(both[held].part('bottom').sizes[i])}",
             ),
         )
         for held in ("outside", "inside")
     )
     thinner = sum(off.values()) < 0
-    words = " and ".join(f"{p} at {said[p]:.1f}" for p in off)
+    words = " and ".join(f"{p} at {marked(said[p])}" for p in off)
     asked = f"{words}, planned {piece.wall:g}"
     return Call(
         f"hold {axis}",
         "piece",
-        f"{words}, planned {piece.wall:.1f}: is the outside {axis} held, or the inside?",
+        f"{words}, planned {marked(piece.wall)}: is the outside {axis} held, or the inside?",
         options,
         "outside" if thinner else "inside",
         "the walls are thinner: nothing gets tight, and lengths already marked stay good"
@@ -158,13 +159,13 @@ def _width_call(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call |
         Option(
             "follow",
             f"all sides follow {part.id}",
-            (f"every side and the height change by {off:+.1f}",),
+            (f"every side and the height change by {marked(off)}",),
             _piece_change({"extra_height": height}),
         ),
         Option(
             "keep",
             "the others stay as planned",
-            (f"{part.id} stands {abs(off):.1f} {'proud' if off > 0 else 'low'} at the top edge",),
+            (f"{part.id} stands {marked(abs(off))} {'proud' if off > 0 else 'low'} at the top edge",),
         ),
     )
     asked = f"{part.id} {part.width:.1f}, planned {part.planned[1]:.1f}"
@@ -172,7 +173,7 @@ def _width_call(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call |
     return Call(
         call_id,
         "piece",
-        f"{part.id} is {part.width:.1f} wide, {part.planned[1]:.1f} was planned. Do the other sides follow?",
+        f"{part.id} is {marked(part.width)} wide, {marked(part.planned[1])} was planned. Do the other sides follow?",
         options,
         "follow" if off < 0 else "keep",
         "a narrow side cannot be made wider" if off < 0 else "it is planed down to its mates after the glue-up",
@@ -207,12 +208,15 @@ def _conflict(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call | N
     off = [i for i in (0, 1) if abs(part.sizes[i] - part.planned[i]) > SAME and _WORDS[i] not in part.measured]
     if not off:
         return None
-    facts = ", ".join(f"{_WORDS[i]} {part.sizes[i]:.1f} as cut, {part.planned[i]:.1f} in the plan" for i in off)
+    facts = ", ".join(f"{_WORDS[i]} {marked(part.sizes[i])} as cut, {marked(part.planned[i])} in the plan" for i in off)
     options = [
         Option(
             "recut",
             f"cut {part.id} again",
-            (f"needs {part.planned[0]:.0f} x {part.planned[1]:.0f} of stock", "the first one goes to the offcuts"),
+            (
+                f"needs {marked(part.planned[0], 0)} x {marked(part.planned[1], 0)} of stock",
+                "the first one goes to the offcuts",
+            ),
             without_mark(part.id),
         ),
         Option(
@@ -228,12 +232,12 @@ def _conflict(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call | N
             Option(
                 "follow",
                 f"the box follows {part.id}",
-                tuple(f"every {_WORDS[i]} like it goes to {part.sizes[i]:.1f}" for i in off),
+                tuple(f"every {_WORDS[i]} like it goes to {marked(part.sizes[i])}" for i in off),
                 _piece_change(update),
             ),
         )
     if all(part.sizes[i] >= part.planned[i] - SAME for i in off):
-        less = ", ".join(f"{part.sizes[i] - part.planned[i]:.1f} off the {_WORDS[i]}" for i in off)
+        less = ", ".join(f"{marked(part.sizes[i] - part.planned[i])} off the {_WORDS[i]}" for i in off)
         options.insert(
             0,
             Option(

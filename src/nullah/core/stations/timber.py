@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import Board, Choice, Defect, Room
+from nullah.core.measure import marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations.piece import PieceResult, year
 from nullah.core.wood.moisture import change
@@ -100,11 +101,13 @@ def _end_call(board: Board, fault: Defect, end: str, wanted: float, choices: tup
     seen = _reach(fault, board, end)
 
     def left(off: float) -> str:
-        return f"{off:.0f} mm lost, {board.length - off:.0f} left"
+        return f"{marked(off, 0, unit=' mm')} lost, {marked(board.length - off, 0)} left"
 
     options = (
-        Option("clean", f"cut at {seen + RUNS_ON:.0f}", (left(seen + RUNS_ON), "past where a check runs on unseen")),
-        Option("seen", f"cut at {seen:.0f}", (left(seen), "may still show a hair line in the end")),
+        Option(
+            "clean", f"cut at {marked(seen + RUNS_ON, 0)}", (left(seen + RUNS_ON), "past where a check runs on unseen")
+        ),
+        Option("seen", f"cut at {marked(seen, 0)}", (left(seen), "may still show a hair line in the end")),
         Option("keep", "keep the end", (left(0), f"nothing is laid over the {fault.kind} itself")),
     )
     enough = board.length - seen - RUNS_ON >= wanted
@@ -113,11 +116,11 @@ def _end_call(board: Board, fault: Defect, end: str, wanted: float, choices: tup
     return Call(
         call_id,
         "timber",
-        f"{board.name}, {end} end: the {fault.kind} shows for {seen:.0f}. Where is it cut back to?",
+        f"{board.name}, {end} end: the {fault.kind} shows for {marked(seen, 0)}. Where is it cut back to?",
         options,
         "clean" if enough or board.length > 2 * (seen + RUNS_ON) else "seen",
-        f"checks run on about {RUNS_ON:.0f} further than they show"
-        + (f", and {board.length - seen - RUNS_ON:.0f} still holds the four sides" if enough and wanted else ""),
+        f"checks run on about {marked(RUNS_ON, 0)} further than they show"
+        + (f", and {marked(board.length - seen - RUNS_ON, 0)} still holds the four sides" if enough and wanted else ""),
         asked,
         differ="A small crack may be lived with where it is hidden.",
         taken=taken(call_id, options, asked, choices),
@@ -137,7 +140,11 @@ def _damp_call(board: Board, dry: float, wet: float, choices: tuple[Choice, ...]
             "rough-cut and wait",
             ("stack it on stickers in the room, read it again in a week", "the rough parts dry faster than the board"),
         ),
-        Option("go on", "go on now", (f"{board.width:.0f} mm of it will shrink {shrinks:.1f} after it is made",)),
+        Option(
+            "go on",
+            "go on now",
+            (f"{marked(board.width, 0, unit=' mm')} of it will shrink {marked(shrinks)} after it is made",),
+        ),
     )
     asked = f"{board.moisture:.1f} %, room {settles:.1f} %"
     call_id = f"damp {board.id}"

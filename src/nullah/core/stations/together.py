@@ -7,8 +7,9 @@ from dataclasses import dataclass
 
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import Choice, Kit, Measured
-from nullah.core.joints.frame import NoSuchFrame, Squareness, by_diagonals
+from nullah.core.joints.frame import EQUAL, NoSuchFrame, Squareness, by_diagonals
 from nullah.core.joints.plan import Check
+from nullah.core.measure import marked
 from nullah.core.pieces.box import Box
 from nullah.core.stations.joints import JointsResult
 from nullah.core.stations.piece import PieceResult
@@ -117,7 +118,7 @@ def _order(box: Box, stages: str) -> tuple[str, ...]:
         ]
     else:
         order.append("Glue all four corners: pins into A and C, bottom in, close evenly.")
-    order.append("Measure the diagonals; push the longer one until they agree within 0.5.")
+    order.append(f"Measure the diagonals; push the longer one until they agree within {marked(EQUAL)}.")
     if dividers:
         order.append("Slide the dividers in from above, a spot of glue at the middle of each end only.")
     return tuple(order)
@@ -125,17 +126,23 @@ def _order(box: Box, stages: str) -> tuple[str, ...]:
 
 def _checks(box: Box, kit: Kit, clamps: int) -> tuple[Check, ...]:
     found = [
-        Check(kit.clamps >= clamps, f"{clamps} clamps wanted, about one every {CLAMP_EVERY:g}; {kit.clamps} at hand")
+        Check(
+            kit.clamps >= clamps, f"{clamps} clamps wanted, about one every {marked(CLAMP_EVERY)}; {kit.clamps} at hand"
+        )
     ]
     depth = box.groove_depth
     for panel, (dry, _) in box.panel_growth.items():
         engaged = depth - (0.5 - dry) / 2
         found.append(
             Check(
-                engaged >= 2.0, f"{panel} still {engaged:.1f} in its grooves each side in the driest month; at least 2"
+                engaged >= 2.0,
+                f"{panel} still {marked(engaged)} in its grooves each side in the driest month; at least {marked(2.0)}",
             )
         )
     found.append(
-        Check(box.bay >= box.bay_needed, f"each bay is {box.bay:.1f} clear; what goes in needs {box.bay_needed:.1f}")
+        Check(
+            box.bay >= box.bay_needed,
+            f"each bay is {marked(box.bay)} clear; what goes in needs {marked(box.bay_needed)}",
+        )
     )
     return tuple(found)

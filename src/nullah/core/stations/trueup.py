@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from nullah.core.calls import Call, Change, Option, taken
 from nullah.core.document import Board, Choice, Kit, Plane, Project, Reading
+from nullah.core.measure import marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.piece import PieceResult
@@ -118,14 +119,17 @@ def _saw_call(board: Trued, parts: list[Trued], choices: tuple[Choice, ...]) -> 
             "saw",
             "saw first, then plane",
             (
-                f"thinnest part {thinnest.id}: {thinnest.planing.thickest:.1f} left",
+                f"thinnest part {thinnest.id}: {marked(thinnest.planing.thickest)} left",
                 "short parts are easier to plane flat",
             ),
         ),
         Option(
             "plane",
             "plane the board whole",
-            (f"{board.whole:.1f} left everywhere", f"{gain:.1f} mm more turned to shavings, but one face to plane"),
+            (
+                f"{marked(board.whole)} left everywhere",
+                f"{marked(gain, unit=' mm')} more turned to shavings, but one face to plane",
+            ),
         ),
     )
     asked = f"whole {board.whole:.1f}, sawn {thinnest.planing.thickest:.1f}"
@@ -136,7 +140,7 @@ def _saw_call(board: Trued, parts: list[Trued], choices: tuple[Choice, ...]) -> 
         f"{board.name}: saw the parts before planing, or plane the board whole?",
         options,
         "saw",
-        f"{gain:.1f} mm more is left in the thinnest part",
+        f"{marked(gain, unit=' mm')} more is left in the thinnest part",
         asked,
         parts=tuple(t.id for t in parts),
         taken=taken(call_id, options, asked, choices),
@@ -162,7 +166,7 @@ def _thin_calls(parts: tuple[Trued, ...], piece: PieceResult, choices: tuple[Cho
                 "keep",
                 "leave a hollow inside",
                 (
-                    f"{wanted - thinnest.planing.thickest:.1f} mm low on the hidden face of {thinnest.id}",
+                    f"{marked(wanted - thinnest.planing.thickest, unit=' mm')} low on the hidden face of {thinnest.id}",
                     "joints and show face stay right",
                 ),
             )
@@ -172,8 +176,8 @@ def _thin_calls(parts: tuple[Trued, ...], piece: PieceResult, choices: tuple[Cho
                 0,
                 Option(
                     "thinner",
-                    f"make {group if group != 'sides' else 'the walls'} {to:.1f}",
-                    (f"from {wanted:.1f}; baselines, grooves and sizes follow",),
+                    f"make {group if group != 'sides' else 'the walls'} {marked(to)}",
+                    (f"from {marked(wanted)}; baselines, grooves and sizes follow",),
                     _thinner(FIELD[group], to),
                 ),
             )
@@ -183,7 +187,7 @@ def _thin_calls(parts: tuple[Trued, ...], piece: PieceResult, choices: tuple[Cho
             Call(
                 call_id,
                 "trueup",
-                f"{names}: {thinnest.planing.thickest:.1f} is left once flat, {wanted:.1f} is wanted.",
+                f"{names}: {marked(thinnest.planing.thickest)} is left once flat, {marked(wanted)} is wanted.",
                 tuple(options),
                 options[0].id,
                 "stop at what the wood has; the plan follows it",

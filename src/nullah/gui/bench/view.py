@@ -111,7 +111,7 @@ class BenchBookView(QWidget):
             mark = "\u2713" if step.done else "\u25b6" if i == bench.now else "\u00b7"
             item = QListWidgetItem(f"{head}{mark}  {i + 1}  {step.title}   {step.minutes:.0f} min{took}{waiting}")
             item.setData(Qt.ItemDataRole.UserRole, step.id)
-            item.setToolTip(step.words)
+            item.setToolTip(self.session.told(step.words))
             if i == bench.now:
                 item.setFont(font(14, True))
             if step.done:

@@ -19,7 +19,7 @@ class BreakdownView(QWidget):
         self.session = session
         self.lit = ""
         self.trouble = label("", "trouble", wrap=True)
-        self.canvas = Canvas(theme, session.figures)
+        self.canvas = Canvas(theme, session)
         self.canvas.margin = 30.0
         self.canvas.picked.connect(self._picked)
         self.order = QListWidget()
@@ -94,7 +94,7 @@ class BreakdownView(QWidget):
         self._draw()
         names = {b.id: b.name for b in self.session.project.boards}
         self.order.clear()
-        self.order.addItems([f"{c.number}  {names[c.board]}: {c.words}" for c in result.cuts])
+        self.order.addItems([self.session.told(f"{c.number}  {names[c.board]}: {c.words}") for c in result.cuts])
         if not result.cuts:
             self.order.addItem("The cuts stand here, in order, once a layout is taken.")
         trouble = list(result.problems[:2])
@@ -106,12 +106,13 @@ class BreakdownView(QWidget):
             ]
         elif result.layout.unplaced:
             trouble.append(f"No place for {', '.join(result.layout.unplaced)}.")
-        self.trouble.setText("  ".join(trouble))
+        self.trouble.setText(self.session.told("  ".join(trouble)))
         self.trouble.setVisible(bool(trouble))
         off = sorted(result.offcuts, key=lambda o: -o[1].length)[:3]
-        left = (
-            "; ".join(f"{n.length:.0f} x {n.width:.0f} of {names.get(b, b)}" for b, n in off) or "nothing worth keeping"
-        )
+        sizes = [
+            f"{self.session.figures(n.length)} x {self.session.figures(n.width)} of {names.get(b, b)}" for b, n in off
+        ]
+        left = "; ".join(sizes) or "nothing worth keeping"
         self.about.setText(
             f"Saw cut: {100 * result.crosscut_area:.1f} dm\u00b2 across the grain, {100 * result.rip_area:.1f} dm\u00b2 along it. "
             f"Left over, longest first: {left}. Keep the kerf in the waste; split the line where two parts share it."
@@ -123,9 +124,10 @@ class BreakdownView(QWidget):
             self.part.setText("Click a part to choose it.")
         else:
             place = result.place(part.id)
-            rough = (
-                f"rough {place[1].length:.0f} x {place[1].width:.0f} of {names.get(place[0], '')}, " if place else ""
-            )
+            show = self.session.figures
+            rough = ""
+            if place:
+                rough = f"rough {show(place[1].length)} x {show(place[1].width)} of {names.get(place[0], '')}, "
             self.part.setText(
                 f"{part.name}: {rough}finished {' x '.join(self.session.figures(v) for v in part.sizes)}"
                 + (", cut." if part.cut else ".")

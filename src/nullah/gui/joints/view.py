@@ -27,7 +27,7 @@ class JointsView(QWidget):
         self.names.setWordWrap(True)
         self.names.currentRowChanged.connect(self._choose)
         self.title = label("", "heading", wrap=True)
-        self.canvas = Canvas(theme, session.figures)
+        self.canvas = Canvas(theme, session)
         self.canvas.margin = 86.0
         self.canvas.typed.connect(self._typed)
         self.below = scroll_area()
@@ -122,22 +122,22 @@ class JointsView(QWidget):
     def _show(self) -> None:
         joint = self.joint()
         if joint is None:
-            self.title.setText(self.session.plan.joints.problem or "No joints yet.")
+            self.title.setText(self.session.told(self.session.plan.joints.problem) or "No joints yet.")
             self.canvas.show_drawing(Drawing())
             refill(self.below, [])
             self._written = None
             return
         self.title.setText(f"{joint.name}.   {'      '.join(f.title for f in joint.faces)}")
         self.canvas.show_drawing(picture.side_by_side(joint.faces), self.lit)
-        if (joint.checks, joint.steps) == self._written:
+        if (joint.checks, joint.steps, self.session.figures(1.0)) == self._written:
             return
-        self._written = (joint.checks, joint.steps)
+        self._written = (joint.checks, joint.steps, self.session.figures(1.0))
         rows: list[QWidget] = [label("Before cutting", "heading")]
         for check in joint.checks:
             mark = "\u2713" if check.holds else "\u2717"
-            rows.append(label(f"{mark}  {check.text}", "" if check.holds else "trouble", wrap=True))
+            rows.append(label(self.session.told(f"{mark}  {check.text}"), "" if check.holds else "trouble", wrap=True))
         order: list[QWidget] = [label("Order of marking and cutting", "heading")]
-        order += [label(f"{i}.  {step}", wrap=True) for i, step in enumerate(joint.steps, 1)]
+        order += [label(self.session.told(f"{i}.  {step}"), wrap=True) for i, step in enumerate(joint.steps, 1)]
         left, right = QWidget(), QWidget()
         column(left, *rows, 1, margins=0, spacing=3)
         column(right, *order, 1, margins=0, spacing=3)

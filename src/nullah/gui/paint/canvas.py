@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QLineEdit, QToolTip, QWidget
 
 from nullah.core.drawing import Area, Drawing, Line
 from nullah.gui.paint.render import Renderer, Scale, fitted
+from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 
 NEAR = 7.0  # pixels
@@ -25,9 +26,9 @@ class Canvas(QWidget):
     typed = Signal(str, str)  # a dimension's edit name, and what was typed
     dragged = Signal(str, float, float, bool)  # a tag, mm moved along and up, whether let go
 
-    def __init__(self, theme: Theme, figures, parent: QWidget | None = None) -> None:
+    def __init__(self, theme: Theme, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.renderer = Renderer(theme, figures)
+        self.renderer = Renderer(theme, session.figures, session.told)
         self.drawing = Drawing()
         self.lit = ""
         self.margin = 58.0
@@ -110,7 +111,9 @@ class Canvas(QWidget):
             tag, hint = self.tag_at(event.position())
             hand = over or tag
             self.setCursor(Qt.CursorShape.PointingHandCursor if hand else Qt.CursorShape.ArrowCursor)
-            QToolTip.showText(event.globalPosition().toPoint(), "click to type" if over else hint, self)
+            QToolTip.showText(
+                event.globalPosition().toPoint(), "click to type" if over else self.renderer.told(hint), self
+            )
             return
         start, tag = self._pressed
         moved = event.position() - start

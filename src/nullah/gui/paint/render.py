@@ -39,11 +39,11 @@ def fitted(drawing: Drawing, width: float, height: float, margin: float) -> Scal
 
 
 class Renderer:
-    """Paints one drawing; ``figures`` shows a length in the user's unit."""
+    """Paints one drawing; ``figures`` shows a length, ``told`` a sentence, in the user's unit."""
 
-    def __init__(self, theme: Theme, figures: Callable[[float], str]) -> None:
+    def __init__(self, theme: Theme, figures: Callable[[float], str], told: Callable[[str], str]) -> None:
         self.theme = theme
-        self.figures = figures
+        self.figures, self.told = figures, told
         self.dimension_boxes: list[tuple[QRectF, Dimension]] = []
 
     def paint(self, painter: QPainter, drawing: Drawing, scale: Scale, lit: str = "") -> None:
@@ -84,15 +84,14 @@ class Renderer:
         painter.drawPolyline(QPolygonF([scale.to(p) for p in item.points]))
 
     def _text(self, painter: QPainter, item: Text, scale: Scale, bright: bool) -> None:
-        if not item.text:
-            return
+        text = self.told(item.text)
         made = font(item.size, item.bold)
         metrics = QFontMetricsF(made)
         at = scale.to(item.at)
-        wide = metrics.horizontalAdvance(item.text)
+        wide = metrics.horizontalAdvance(text)
         shift = {"left": 0.0, "centre": -wide / 2, "right": -wide}[item.align]
         start = QPointF(at.x() + shift, at.y() + (metrics.ascent() - metrics.descent()) / 2)
-        self._words(painter, start, item.text, made, "lit" if bright else item.ink, item.halo)
+        self._words(painter, start, text, made, "lit" if bright else item.ink, item.halo)
 
     def _words(self, painter: QPainter, start: QPointF, words: str, made: QFont, ink: str, halo: bool) -> None:
         if halo:

@@ -66,7 +66,7 @@ class PieceView(QWidget):
             1,
         )
         self.trouble = label("", "trouble", wrap=True)
-        self.canvas = Canvas(theme, session.figures)
+        self.canvas = Canvas(theme, session)
         self.canvas.typed.connect(self._typed)
         self.canvas.picked.connect(self._picked)
         self.drives = label("", "quiet", wrap=True)
@@ -161,7 +161,7 @@ class PieceView(QWidget):
         ):
             box.setCurrentText(value)
         tight = " ".join(plan.piece.box.problems) if plan.piece.box else ""
-        self.trouble.setText(plan.piece.problem or plan.joints.problem or tight)
+        self.trouble.setText(self.session.told(plan.piece.problem or plan.joints.problem or tight))
         self.trouble.setVisible(bool(self.trouble.text()))
         if plan.piece.box is not None:
             self.canvas.show_drawing(picture.picture(piece, plan.piece.box), self.lit)
@@ -181,7 +181,10 @@ class PieceView(QWidget):
     def _show_chains(self) -> None:
         box = self.session.plan.piece.box
         chains = box.chains if box else ()
-        shape = tuple((c.name, tuple((x.label, x.times, x.edit) for x in c.lines)) for c in chains)
+        shape = (
+            self.session.figures(1.0),
+            *((c.name, tuple((x.label, x.times, x.edit) for x in c.lines)) for c in chains),
+        )
         if shape != self._shape:
             self._shape = shape
             self._build_chains(chains)
@@ -201,7 +204,8 @@ class PieceView(QWidget):
             inside = column(frame, label(chain.name, "heading"), margins=4, spacing=1)
             self.sums.append([])
             for line in chain.lines:
-                words = label(f"{line.times} \u00d7 {line.label}" if line.times > 1 else line.label, "quiet")
+                text = f"{line.times} \u00d7 {line.label}" if line.times > 1 else line.label
+                words = label(self.session.told(text), "quiet")
                 words.setMinimumWidth(40)
                 shown = self._sum(f"chain {axis} {line.label}", line)
                 self.sums[-1].append(shown)

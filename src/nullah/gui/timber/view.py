@@ -25,13 +25,13 @@ class TimberView(QWidget):
         self.chosen = ""
         self.fault = ""
         self._still: Drawing | None = None
-        self.canvas = Canvas(theme, session.figures)
+        self.canvas = Canvas(theme, session)
         self.canvas.margin = 50.0
         self.canvas.may_drag = ("fault:",)
         self.canvas.picked.connect(self._picked)
         self.canvas.typed.connect(self._typed)
         self.canvas.dragged.connect(self._dragged)
-        self.year = Canvas(theme, session.figures)
+        self.year = Canvas(theme, session)
         self.year.margin = 6.0
         self.year.setFixedWidth(260)
         self.empty = label(

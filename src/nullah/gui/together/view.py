@@ -16,7 +16,7 @@ class TogetherView(QWidget):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self.session = session
-        self.canvas = Canvas(theme, session.figures)
+        self.canvas = Canvas(theme, session)
         self.diagonals = {n: Field(f"diagonal {n}", 92, lambda t, n=n: self._typed(n, t)) for n in ("1", "2")}
         self.verdict = label("", wrap=True)
         self.clock = label("", wrap=True)
@@ -52,7 +52,7 @@ class TogetherView(QWidget):
     def refresh(self) -> None:
         result, plan = self.session.plan.together, self.session.plan
         if result is None or plan.piece.box is None:
-            self.verdict.setText(plan.piece.problem)
+            self.verdict.setText(self.session.told(plan.piece.problem))
             return
         self.canvas.show_drawing(picture.picture(plan.piece.box, result))
         said = {m.dimension[-1]: m.value for m in self.session.project.measured if m.part == "box"}
@@ -73,11 +73,13 @@ class TogetherView(QWidget):
             words = f"The corner of 1 is {square.corner:.2f}\u00b0: {push}."
         self.verdict.setText(words)
         rows: list[QWidget] = [label("Order", "heading")]
-        rows += [label(f"{i}.  {step}", wrap=True) for i, step in enumerate(result.order, 1)]
+        rows += [label(self.session.told(f"{i}.  {step}"), wrap=True) for i, step in enumerate(result.order, 1)]
         rows.append(label("Checks", "heading"))
         for check in result.checks:
             mark = chr(0x2713) if check.holds else chr(0x2717)
-            rows.append(label(f"{mark}  {check.text}", "quiet" if check.holds else "trouble", wrap=True))
+            rows.append(
+                label(self.session.told(f"{mark}  {check.text}"), "quiet" if check.holds else "trouble", wrap=True)
+            )
         refill(self.order, rows)
         self.glue.setCurrentText(self.session.project.kit.glue)
         self.clamps.show_text(str(self.session.project.kit.clamps))

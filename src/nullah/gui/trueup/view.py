@@ -23,7 +23,7 @@ class TrueupView(QWidget):
         self.target = ""
         self.chips = (QHBoxLayout(), QHBoxLayout())
         self.group = QButtonGroup(self)
-        self.canvas = Canvas(theme, session.figures)
+        self.canvas = Canvas(theme, session)
         self.canvas.margin = 56.0
         self.left = label("", "figure")
         self.words = label("", wrap=True)
@@ -153,16 +153,18 @@ class TrueupView(QWidget):
         )
         hollow = hollow_left(plane.sole, plane.iron, plane.shaving, min(1000.0, t.length))
         self.words.setText(
-            f"{t.name}, once flat.{enough} Most comes off the face at {p.highest()[0] - float(p.x[0, 0]):.0f} along: "
-            f"{show(p.highest()[2])}, {p.shavings(plane.shaving)} shavings of the {plane.name} at {plane.shaving:g}. "
+            f"{t.name}, once flat.{enough} Most comes off the face at {show(p.highest()[0] - float(p.x[0, 0]))} along: "
+            f"{show(p.highest()[2])}, {p.shavings(plane.shaving)} shavings of the {plane.name} at {plane.shaving:g} mm. "
             f"Across or at 45\u00b0 until the sticks agree, "
-            f"along the grain last; that plane alone can leave {hollow:.2f} hollow in {min(1000.0, t.length):.0f}."
+            f"along the grain last; that plane alone can leave {hollow:.2f} mm hollow in {show(min(1000.0, t.length))}."
         )
         for r, residual in zip(t.readings, t.surface.residuals, strict=True):
-            where = f"at {r.at:.0f}" if r.kind != "bow" else f"{r.across:.0f} up"
-            stick = f" over a stick of {r.stick:.0f}" if r.stick else ""
+            where = f"at {show(r.at)}" if r.kind != "bow" else f"{show(r.across)} up"
+            stick = f" over a stick of {show(r.stick)}" if r.stick else ""
             stray = "   look again" if abs(residual) > 0.5 else ""
-            self.entries.addItem(f"{r.kind} {where}: {show(r.value)}{stick}   (off the fit by {residual:+.2f}){stray}")
+            self.entries.addItem(
+                f"{r.kind} {where}: {show(r.value)}{stick}   (off the fit by {residual:+.2f} mm){stray}"
+            )
 
     def _show_chips(self) -> None:
         for old in self.group.buttons():
