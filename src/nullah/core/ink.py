@@ -6,7 +6,7 @@ PAPER: dict[str, str] = {
     "ground": "#f6f1e7",  # warm paper
     "panel": "#fbf8f1",
     "ink": "#26323c",  # slate
-    "quiet": "#5d6770",
+    "quiet": "#545e67",
     "faint": "#a9a496",
     "outline": "#3a464f",
     "line": "#d8cfbd",
