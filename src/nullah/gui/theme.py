@@ -17,6 +17,11 @@ class Theme:
     """Colours by ink name; one light and one dark."""
 
     def __init__(self, dark: bool = False) -> None:
+        self.inks: dict[str, QColor] = {}
+        self.turn(dark)
+
+    def turn(self, dark: bool) -> None:
+        """Take the inks of the light or the dark one."""
         self.dark = dark
         inks = DARK if dark else PAPER
         self.inks = {name: QColor(value) for name, value in inks.items()}

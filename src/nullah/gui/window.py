@@ -186,7 +186,7 @@ class Window(QMainWindow):
 
     def turn_theme(self) -> None:
         """Light or dark."""
-        self.theme.__init__(not self.theme.dark)
+        self.theme.turn(not self.theme.dark)
         look.apply(QApplication.instance(), self.theme)
         self.side.repaint_all()
         self.refresh()

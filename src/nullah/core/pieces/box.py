@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from nullah.core.document import Contents, CutMark, Measured, Piece
 from nullah.core.joints import dovetail, grooves
@@ -167,7 +167,7 @@ def work_out(piece: Piece, facts: Facts) -> Box:
         problems=_too_tight(piece, bay, bay_needed, inside_w, height - from_edge - bottom_t, lid_t + lid_edge),
     )
     parts = _parts(piece, box, lowered, dividers, divider_thick)
-    return Box(**{**box.__dict__, "parts": tuple(_with_what_is_known(p, facts) for p in parts)})
+    return replace(box, parts=tuple(_with_what_is_known(p, facts) for p in parts))
 
 
 def _as_measured(said: dict[tuple[str, str], float], parts: tuple[str, str], dimension: str, planned: float) -> float:
@@ -394,14 +394,14 @@ def _with_what_is_known(part: Part, facts: Facts) -> Part:
     length, width = part.length, part.width
     if mark is not None:
         length, width = mark.length, mark.width
-    values = {
-        "length": said.get("length", length),
-        "width": said.get("width", width),
-        "cut": mark is not None,
-        "planned": planned,
-        "measured": tuple(sorted(said)),
-    }
-    return Part(**{**part.__dict__, **values})
+    return replace(
+        part,
+        length=said.get("length", length),
+        width=said.get("width", width),
+        cut=mark is not None,
+        planned=planned,
+        measured=tuple(sorted(said)),
+    )
 
 
 def corners(box: Box) -> tuple[tuple[str, str, str, float], ...]:

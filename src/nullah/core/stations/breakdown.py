@@ -222,16 +222,7 @@ def _open_stock(
         for i, leaf in enumerate(leaves(sawn[s.id].root)):
             if leaf.part not in cut_parts and leaf.length > 0 and leaf.width > 0:
                 out.append(
-                    Stock(
-                        **{
-                            **s.__dict__,
-                            "id": f"{s.id}#{i}",
-                            "x0": leaf.x,
-                            "x1": leaf.x + leaf.length,
-                            "y0": leaf.y,
-                            "y1": leaf.y + leaf.width,
-                        }
-                    )
+                    replace(s, id=f"{s.id}#{i}", x0=leaf.x, x1=leaf.x + leaf.length, y0=leaf.y, y1=leaf.y + leaf.width)
                 )
     return tuple(out)
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from nullah.core.calls import Call, Change, Option, taken
 from nullah.core.document import Board, Choice, CutMark, Measured, Piece, Project, Room
@@ -72,7 +72,7 @@ def work(
 
 def _groove_call(piece: Piece, base: Facts, choices: tuple[Choice, ...]) -> Call:
     """Where the bottom's groove runs: a square-cut half pin forces the choice on every through-dovetailed box."""
-    at = {place: work_out(piece, Facts(**{**base.__dict__, "groove": place, "cut": ()})) for place in ("tail", "pin")}
+    at = {place: work_out(piece, replace(base, groove=place, cut=())) for place in ("tail", "pin")}
     options = (
         Option(
             "tail",
@@ -114,10 +114,7 @@ def _hold_call(piece: Piece, base: Facts, axis: str, choices: tuple[Choice, ...]
     if not off:
         return None
     i = 0 if axis == "length" else 1
-    both = {
-        held: work_out(piece, Facts(**{**base.__dict__, "cut": (), "hold": {axis: held}}))
-        for held in ("outside", "inside")
-    }
+    both = {held: work_out(piece, replace(base, cut=(), hold={axis: held})) for held in ("outside", "inside")}
     ends = "A and C" if axis == "length" else "B and D"
     options = tuple(
         Option(

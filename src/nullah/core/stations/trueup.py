@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from nullah.core.calls import Call, Change, Option, taken
 from nullah.core.document import Board, Choice, Kit, Plane, Project, Reading
@@ -103,7 +103,7 @@ def _planed_whole(t: Trued) -> Trued:
     if t.readings:
         return t
     p = t.planing
-    return Trued(**{**t.__dict__, "planing": Planing(p.x, p.y, p.face, p.back, t.whole, p.wanted)})
+    return replace(t, planing=replace(p, thickest=t.whole))
 
 
 def _saw_call(board: Trued, parts: list[Trued], choices: tuple[Choice, ...]) -> Call | None:
