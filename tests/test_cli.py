@@ -129,6 +129,14 @@ def test_plan_export_and_demo_project(capsys, tmp_path):
     assert (tmp_path / "out" / "shop-sheet.pdf").read_bytes().startswith(b"%PDF")
 
 
+def test_without_a_display_the_window_says_so(capsys, monkeypatch):
+    for name in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM"):
+        monkeypatch.delenv(name, raising=False)
+    code, out, err = run(capsys, "--demo")
+    assert (code, out) == (2, "")
+    assert "no display" in err
+
+
 def test_files_that_are_no_projects(capsys, tmp_path):
     bad = tmp_path / "bad.nullah"
     bad.write_text("{")

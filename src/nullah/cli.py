@@ -38,6 +38,8 @@ def main(argv: Sequence[str] | None = None) -> int:
 
 
 def _open_window(path: Path | None, with_demo: bool, once: bool) -> int:
+    if not any(os.environ.get(name) for name in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")):
+        return _refuse("There is no display here to open a window on; make demo opens one on a virtual screen.")
     gc.disable()  # until the window stands: nothing made while starting is garbage
     from nullah.core import demo
     from nullah.core.document import Project

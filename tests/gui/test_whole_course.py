@@ -1,7 +1,8 @@
 """The whole job by keys and mouse: from a new project to a saved one, with what the wood says on the way."""
 
 import pytest
-from PySide6.QtWidgets import QComboBox
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QComboBox, QFileDialog
 
 from nullah.core.layout.model import leaves
 from nullah.formats import project_file
@@ -13,11 +14,12 @@ def part(hand, part_id):
 
 def choose(hand, name, words):
     box = hand.find(QComboBox, name)
-    box.setCurrentText(words)
-    box.textActivated.emit(words)
+    box.setFocus()
+    QTest.keyClicks(box, words)
+    assert box.currentText() == words
 
 
-def test_from_contents_to_a_saved_project(hand, tmp_path):
+def test_from_contents_to_a_saved_project(hand, tmp_path, monkeypatch):
     first = hand.project
     # contents
     for name, words in (
@@ -120,10 +122,12 @@ def test_from_contents_to_a_saved_project(hand, tmp_path):
 
     # save, reopen, equal
     path = tmp_path / "tins.nullah"
-    assert hand.session.save(path)
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(path), ""))
+    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(path), ""))
+    hand.key("Ctrl+S")
     hand.key("Ctrl+N")
     assert hand.project != last
-    assert hand.session.open(path)
+    hand.key("Ctrl+O")
     assert hand.project == last
     assert project_file.load(path) == last
     assert hand.gauge("B", "A") == [17.4]
