@@ -138,7 +138,11 @@ def work(
     stock = tuple(_stock(b, timber.spans[b.id], surfaces[b.id]) for b in boards)
     options = Options(kit.crosscut_kerf, kit.rip_kerf)
     fingerprint = _fingerprint(boards, blanks, timber.spans, readings, options)
-    kept = tuple(b for b in layout.boards if any(n.part in cut_parts for n in leaves(b.root))) if layout else ()
+    kept = (
+        tuple(b for b in layout.boards if b.board in timber.spans and any(n.part in cut_parts for n in leaves(b.root)))
+        if layout
+        else ()
+    )
     request = Request(_open_stock(stock, kept, cut_parts), blanks, options, fingerprint, kept)
     accepted = _without(layout, cut_parts) if layout else ()
     wrong = problems(accepted, stock, blanks) if layout else ()

@@ -1,0 +1,92 @@
+"""Any order of edits leaves a project that can be planned, drawn, saved and opened; a small seeded sample, more in `make soak`."""
+
+import os
+import random
+
+import pytest
+
+from nullah.core import demo, edit
+from nullah.core.document import Project
+from nullah.core.measure import BadLength
+from nullah.core.pictures import boards, frame, joint, piece, surface
+from nullah.core.plan import STATIONS, PlanCache, plan, settings_at
+from nullah.core.stations import breakdown
+from nullah.formats import cut_list, plan_json, project_file
+
+SIZES = ("wall", "bottom_thickness", "lid_thickness", "pin", "half_pin", "slope", "divider_thickness", "wiggle")
+RUNS = range(120) if os.environ.get("NULLAH_SOAK") else range(6)
+
+
+def another(project, cache, chance):
+    """The project after one edit at random, as a person might make it."""
+    now = plan(project, cache)
+    pick = chance.randrange(11)
+    part = chance.choice(now.piece.parts) if now.piece.parts else None
+    board = chance.choice(project.boards) if project.boards else None
+    if pick == 0:
+        return edit.set_piece(project, chance.choice(SIZES), round(chance.uniform(0.5, 30), 1))
+    if pick == 1:
+        return edit.set_piece(project, "dividers", chance.randrange(7))
+    if pick == 2:
+        return edit.set_piece(project, "lid", chance.choice(["sliding", "lift-off", "none"]))
+    if pick == 3:
+        field = chance.choice(["width", "height", "thickness"])
+        return edit.set_piece(project, f"contents.{field}", round(chance.uniform(2, 300), 1))
+    if pick == 4 and part:
+        dimension = chance.choice(["thickness", "width", "length"])
+        return edit.measured(project, now.piece.parts, f"{part.id} {dimension} {chance.uniform(2, 300):.1f}")
+    if pick == 5 and part:
+        return edit.mark_cut(project, part)
+    if pick == 6:
+        return edit.set_outside(project, now, chance.randrange(3), chance.uniform(20, 500))
+    if pick == 7 and board:
+        size = {"length": float(chance.randint(100, 2500)), "width": float(chance.randint(40, 300)), "defects": ()}
+        return edit.put_board(project, board.model_copy(update=size))
+    if pick == 8 and board:
+        return edit.drop_board(project, board.id)
+    if pick == 9 and now.bench.steps:
+        return edit.step_done(project, now, chance.choice(now.bench.steps).id, chance.uniform(0, 30))
+    found = (now.breakdown.request.fingerprint, breakdown.offers(now.breakdown.request))
+    calls = plan(project, cache, found).calls
+    if not calls:
+        return project
+    call = chance.choice(calls)
+    return edit.take(project, call, chance.choice(call.options).id)
+
+
+@pytest.mark.parametrize("seed", RUNS)
+def test_soak_any_order_of_edits(seed):
+    chance = random.Random(seed)
+    project = chance.choice([demo.untouched, demo.project, Project])()
+    cache = PlanCache()
+    for _ in range(14):
+        try:
+            project = another(project, cache, chance)
+        except (edit.BadEdit, BadLength) as said:
+            assert str(said)
+            continue
+        now = plan(project, cache)
+        for station in STATIONS:
+            settings_at(now, station)
+        boards.as_found(project.boards, now.timber.spans)
+        boards.laid_out(project.boards, now.breakdown)
+        for trued in now.trueup.parts:
+            surface.picture(trued)
+        for one in now.joints.joints:
+            joint.side_by_side(one.faces)
+        if now.piece.box is not None:
+            piece.picture(project.piece, now.piece.box)
+            frame.picture(now.piece.box, now.together)
+        assert all(c.recommended in {o.id for o in c.options} for c in now.calls)
+        assert len(cut_list.text(now).splitlines()) == 1 + len(now.piece.parts)
+        assert plan_json.text(now).endswith("}\n")
+        assert project_file.loads(project_file.dumps(project)) == project
+
+
+def test_a_board_that_was_sawn_may_be_taken_away():
+    project = demo.project()
+    bottom = next(p for p in plan(project).piece.parts if p.id == "bottom")
+    gone = edit.drop_board(edit.mark_cut(project, bottom), "board 3")
+    request = plan(gone).breakdown.request
+    call = plan(gone, None, (request.fingerprint, breakdown.offers(request))).call("layout")
+    assert any("no board of western larch" in line for o in call.options for line in o.consequences)
