@@ -15,7 +15,7 @@ def part(hand, part_id):
 def choose(hand, name, words):
     box = hand.find(QComboBox, name)
     box.setFocus()
-    QTest.keyClicks(box, words)
+    QTest.keyClicks(box, words.split()[0])  # a space would open the list
     assert box.currentText() == words
 
 
