@@ -6,7 +6,8 @@ from hypothesis import strategies as st
 
 from nullah.core.document import Contents, Measured, Piece
 from nullah.core.joints.dovetail import NoDovetail, groove_place
-from nullah.core.pieces.box import BoxTooSmall, Facts, corner_layout, corners, stands, work_out
+from nullah.core.pieces.box import BoxTooSmall, Facts, corner_layout, corners, work_out
+from nullah.core.pieces.chains import stands
 
 PIECE = Piece(
     contents=Contents(count=60, width=84, height=112, thickness=4.2),

@@ -10,10 +10,11 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from nullah.core.document import Contents, CutMark, Measured, Piece
+from nullah.core.document import CutMark, Measured, Piece
 from nullah.core.joints import dovetail, grooves
 from nullah.core.measure import marked
-from nullah.core.pieces.part import Chain, ChainLine, Part
+from nullah.core.pieces.chains import as_it_is, in_a_bay, planned_chains, stands
+from nullah.core.pieces.part import Chain, Part
 from nullah.core.wood.moisture import change
 from nullah.core.wood.species import species
 
@@ -86,15 +87,6 @@ class Facts:
     wet: float = 12.0
 
 
-def stands(contents: Contents) -> tuple[float, float, float]:
-    """How far one item reaches across the box, up, and along it, mm, as it stands."""
-    if contents.stand == "upright":
-        return contents.width, contents.height, contents.thickness
-    if contents.stand == "on edge":
-        return contents.height, contents.width, contents.thickness
-    return contents.width, contents.thickness, contents.height
-
-
 def work_out(piece: Piece, facts: Facts) -> Box:
     """The box that holds the contents, with measured values in place of planned ones.
 
@@ -113,7 +105,7 @@ def work_out(piece: Piece, facts: Facts) -> Box:
     half_pin, from_edge, lid_edge = _grooves_and_half_pin(
         piece, facts.groove, run, max(thick.values()), bottom_t, lid_t
     )
-    chains = _chains(piece, from_edge, lid_edge, bottom_t, lid_t)
+    chains = planned_chains(piece, from_edge, lid_edge, bottom_t, lid_t)
     outside_l, outside_w, height = (c.total for c in chains)
     hold = facts.hold or {}
     inside_l = outside_l - 2 * piece.wall
@@ -129,10 +121,10 @@ def work_out(piece: Piece, facts: Facts) -> Box:
     lowered = height - lid_edge - lid_t if piece.lid == "sliding" else height
     bays = piece.dividers + 1
     bay = (inside_l - sum(divider_thick)) / bays
-    bay_needed, _, _ = _in_a_bay(piece)
+    bay_needed, _, _ = in_a_bay(piece)
     chains = (
-        _as_it_is(chains[0], "BD", thick, piece.wall, outside_l),
-        _as_it_is(chains[1], "AC", thick, piece.wall, outside_w),
+        as_it_is(chains[0], "BD", thick, piece.wall, outside_l),
+        as_it_is(chains[1], "AC", thick, piece.wall, outside_w),
         chains[2],
     )
     _refuse_if_too_small(inside_l, inside_w, lowered, bay)
@@ -189,74 +181,12 @@ def _grooves_and_half_pin(
     return asked, clear, clear
 
 
-def _in_a_bay(piece: Piece) -> tuple[float, float, str]:
-    """How far the contents of one bay reach along it and up, mm, and what they are in words."""
-    c = piece.contents
-    _, up, along = stands(c)
-    in_bay = math.ceil(c.count / (piece.dividers + 1))
-    if c.stand == "flat":
-        return along, up * in_bay, f"{c.name}, lying"
-    return along * in_bay, up, f"{in_bay} of {c.name}" if in_bay > 1 else c.name
-
-
-def _as_it_is(chain: Chain, pair: str, thick: Mapping[str, float], planned: float, outside: float) -> Chain:
-    """The chain with its walls as they came out, and a line for what is held or measured otherwise than planned."""
-    lines = chain.lines
-    if any(thick[p] != planned for p in pair):
-        lines = (*(ChainLine(f"wall {p}", thick[p]) for p in pair), *lines[1:])
-    rest = outside - sum(line.mm for line in lines)
-    if abs(rest) > 0.005:
-        lines = (*lines, ChainLine("outside as held or measured", rest))
-    return Chain(chain.name, lines, chain.edit)
-
-
-def _chains(piece: Piece, from_edge: float, lid_edge: float, bottom_t: float, lid_t: float) -> tuple[Chain, ...]:
-    c = piece.contents
-    across, _, _ = stands(c)
-    bays = piece.dividers + 1
-    in_bay = math.ceil(c.count / bays)
-    along_bay, tall, held = _in_a_bay(piece)
-    length = [
-        ChainLine("wall", piece.wall, 2, "piece.wall"),
-        ChainLine(
-            f"bay: {held} {marked(along_bay)}, room {marked(2 * piece.wiggle)}", along_bay + 2 * piece.wiggle, bays
-        ),
-        ChainLine("divider", piece.divider_thickness, piece.dividers, "piece.divider_thickness"),
-        ChainLine("to make up", piece.extra_length, 1, "piece.extra_length"),
-    ]
-    width = [
-        ChainLine("wall", piece.wall, 2, "piece.wall"),
-        ChainLine(f"{c.name} across", across),
-        ChainLine("room each side", piece.wiggle, 2, "piece.wiggle"),
-        ChainLine("to make up", piece.extra_width, 1, "piece.extra_width"),
-    ]
-    height = [
-        ChainLine("edge to groove", from_edge),
-        ChainLine("bottom", bottom_t, 1, "piece.bottom_thickness"),
-        ChainLine(f"{c.name} standing" if c.stand != "flat" else f"{in_bay} of {c.name}, stacked", tall),
-        ChainLine("room above", piece.wiggle, 1, "piece.wiggle"),
-    ]
-    if piece.lid == "sliding":
-        height += [
-            ChainLine("lid in its groove", lid_t, 1, "piece.lid_thickness"),
-            ChainLine("groove to edge", lid_edge),
-        ]
-    elif piece.lid == "lift-off":
-        height.append(ChainLine("lid drops in", lid_t / 2))
-    height.append(ChainLine("to make up", piece.extra_height, 1, "piece.extra_height"))
-    return (
-        Chain("Length outside", tuple(x for x in length if x.times), "piece.extra_length"),
-        Chain("Width outside", tuple(width), "piece.extra_width"),
-        Chain("Height", tuple(height), "piece.extra_height"),
-    )
-
-
 def _too_tight(
     piece: Piece, bay: float, needed: float, inside_w: float, above_bottom: float, lid_takes: float
 ) -> tuple[str, ...]:
     """What no longer goes in, one sentence for each way it is too tight."""
     across, _, _ = stands(piece.contents)
-    _, tall, held = _in_a_bay(piece)
+    _, tall, held = in_a_bay(piece)
     clear = above_bottom - (lid_takes if piece.lid == "sliding" else 0.0)
     if piece.lid == "lift-off":
         clear -= piece.lid_thickness / 2
@@ -330,7 +260,7 @@ def _parts(piece: Piece, box: Box, lowered: float, dividers: tuple[str, ...], di
             wide_by=4,
         )
     )
-    _, tall, _ = _in_a_bay(piece)
+    _, tall, _ = in_a_bay(piece)
     for d, t in zip(dividers, divider_thick, strict=True):
         parts.append(
             Part(
