@@ -79,7 +79,6 @@ class Defect(Value):
     y: Position
     length: Length
     width: Length
-    depth: Annotated[float, Field(ge=0, le=200)] = 0.0  # how deep it lies under the face side; 0: at it
 
 
 class Board(Value):
@@ -162,7 +161,6 @@ class Kit(Value):
     )
     crosscut_kerf: Annotated[float, Field(gt=0, le=10)] = 1.5
     rip_kerf: Annotated[float, Field(gt=0, le=10)] = 1.5
-    dovetail_kerf: Annotated[float, Field(gt=0, le=5)] = 0.6
     chisels: Annotated[tuple[Annotated[float, Field(gt=0, le=100)], ...], Field(max_length=40)] = (3, 6, 12, 18, 25)
     plough: bool = True
     router_plane: bool = True

@@ -108,7 +108,6 @@ def plan(project: Project, cache: PlanCache | None = None, found: tuple[str, tup
         "bench",
         bench.work,
         p.boards,
-        p.layout,
         p.done,
         p.log,
         done_piece,

@@ -206,6 +206,7 @@ def plan(
             Face(tail_part, f"{tail_part}, outside face", tail_face(joint, tail_part, tail_line, slot)),
             Face(pin_part, f"{pin_part}, end and outside face", pin_face(joint, pin_part, pin_line)),
         ),
+        tails=joint.tails,
     )
 
 

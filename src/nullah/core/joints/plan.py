@@ -55,7 +55,7 @@ class JointPlan:
     steps: tuple[str, ...]
     checks: tuple[Check, ...]
     faces: tuple[Face, ...]
-    warning: str = ""
+    tails: int = 0  # of a dovetailed corner
 
 
 def _both(first: str, second: str) -> str:

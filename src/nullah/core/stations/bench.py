@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from nullah.core import cautions
-from nullah.core.document import AcceptedLayout, Board, LogEntry
+from nullah.core.document import Board, LogEntry
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import marked
 from nullah.core.stations.breakdown import BreakdownResult
@@ -59,7 +59,6 @@ class BenchResult:
 
 def work(
     boards: tuple[Board, ...],
-    layout: AcceptedLayout | None,
     done: tuple[str, ...],
     log: tuple[LogEntry, ...],
     piece: PieceResult,
@@ -175,9 +174,8 @@ def _joint_steps(piece: PieceResult, joints: JointsResult) -> list[Step]:
     steps = []
     for joint in _in_working_order(joints.joints):
         main = joint.settings[0]
-        tails = int(joint.name.split(": ")[1].split()[0]) if joint.id.startswith("corner") else 2
         waits = tuple(f"cut {p}" for p in joint.parts if p in "ABCD")
-        minutes = TAIL_MINUTES * tails if joint.id.startswith("corner") else 25.0
+        minutes = TAIL_MINUTES * joint.tails or 25.0
         steps.append(
             Step(
                 f"joint {joint.id}",

@@ -31,7 +31,6 @@ class TogetherResult:
     squareness_problem: str
     glue_minutes: float
     open_time: tuple[float, float]
-    clamps_wanted: int
     order: tuple[str, ...]
     checks: tuple[Check, ...]
     calls: tuple[Call, ...]
@@ -52,7 +51,7 @@ def work(
             square = by_diagonals(length, width, said["diagonal 1"], said["diagonal 2"])
         except NoSuchFrame as error:
             trouble = str(error)
-    cheeks = sum(2 * (2 * int(j.name.split(": ")[1].split()[0])) for j in joints.joints if j.id.startswith("corner"))
+    cheeks = sum(4 * j.tails for j in joints.joints)  # two to a tail, two to a pin
     minutes = cheeks * COATING + 4 * CLOSING
     clamps = 2 * max(2, math.ceil(height / CLAMP_EVERY)) + 2
     call = _stages_call(kit, minutes, choices)
@@ -63,7 +62,6 @@ def work(
         trouble,
         minutes,
         OPEN_TIME[kit.glue],
-        clamps,
         _order(box, call.in_force if call else "one"),
         _checks(box, kit, clamps),
         (call,) if call else (),

@@ -56,11 +56,6 @@ def planing(surface: Surface, wanted: float, x: float, y: float, length: float, 
     return Planing(xs, ys, face, back, slab.thickness, wanted)
 
 
-def iron_hang(ahead: float, behind: float, radius: float) -> float:
-    """How far the iron hangs above a hollow of that radius, toe and heel resting: a b / (2 R), mm (geometry)."""
-    return ahead * behind / (2 * radius)
-
-
 def hollow_left(sole: float, iron: float, shaving: float, length: float) -> float:
     """Hollow left over ``length`` mm by a plane set to ``shaving``: curvature stops at R = a b / (2 d), l^2 / (8 R) is left."""
     radius = iron * (sole - iron) / (2 * shaving)

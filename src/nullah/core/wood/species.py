@@ -20,7 +20,6 @@ class Species:
     radial: float
     tangential: float
     ease: Ease
-    ring_porous: bool = False
 
     @property
     def slope(self) -> float:
@@ -29,15 +28,15 @@ class Species:
 
 
 _TABLE = (
-    Species("white ash", 4.9, 7.8, "hard", True),
-    Species("American elm", 4.2, 9.5, "middling", True),
+    Species("white ash", 4.9, 7.8, "hard"),
+    Species("American elm", 4.2, 9.5, "middling"),
     Species("western larch", 4.5, 9.1, "middling"),
     Species("American beech", 5.5, 11.9, "hard"),
     Species("black cherry", 3.7, 7.1, "middling"),
     Species("black walnut", 5.5, 7.8, "middling"),
     Species("sugar maple", 4.8, 9.9, "hard"),
-    Species("northern red oak", 4.0, 8.6, "hard", True),
-    Species("white oak", 5.6, 10.5, "hard", True),
+    Species("northern red oak", 4.0, 8.6, "hard"),
+    Species("white oak", 5.6, 10.5, "hard"),
     Species("yellow-poplar", 4.6, 8.2, "soft"),
     Species("eastern white pine", 2.1, 6.1, "soft"),
     Species("white fir", 3.3, 7.0, "soft"),
