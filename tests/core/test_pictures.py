@@ -1,19 +1,27 @@
 """Pictures: display lists to scale, with what may be clicked and typed on named in them."""
 
+import math
+
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from nullah.core import demo, edit
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Text, moved
 from nullah.core.ink import DARK, HEAT, PAPER
-from nullah.core.pictures import boards, frame, joint, movement, piece, surface, wood
+from nullah.core.pictures import boards, frame, joint, movement, piece, standing, surface, wood
 from nullah.core.plan import plan
+from nullah.core.wood.rings import Wood, on_end, on_face, rings
+from nullah.core.wood.species import ALL
 
 PLAN = plan(demo.project())
 PROJECT = PLAN.project
 
 
 def every_picture():
-    yield piece.picture(PROJECT.piece, PLAN.piece.box)
+    yield piece.of(PLAN)
+    yield standing.of(PLAN)
+    yield standing.of(PLAN, 0.7)
     yield boards.as_found(PROJECT.boards, PLAN.timber.spans, "board 1")
     yield boards.laid_out(PROJECT.boards, PLAN.breakdown, "A", frozenset({"A"}))
     for t in (*PLAN.trueup.boards, *PLAN.trueup.parts):
@@ -25,20 +33,21 @@ def every_picture():
 
 
 def test_every_picture_names_only_inks_that_there_are():
-    known = set(PAPER) | {f"heat {i}" for i in range(len(HEAT))}
+    known = set(PAPER) | {f"heat {i}" for i in range(len(HEAT))} | {""}
+    known |= {f"{kind} {name}" for kind in ("wood", "end", "figure", "sap") for name in ALL}
     assert set(PAPER) == set(DARK)
     for drawing in every_picture():
         left, low, right, top = drawing.extent()
         assert right > left
         assert top > low
         for item in drawing.items:
-            assert item.ink in known, item
+            assert getattr(item, "ink", "") in known, item
             if isinstance(item, Area) and item.edge:
                 assert item.edge in known
 
 
 def test_dimensions_say_what_they_span():
-    for drawing in (piece.picture(PROJECT.piece, PLAN.piece.box), boards.as_found(PROJECT.boards, PLAN.timber.spans)):
+    for drawing in (piece.of(PLAN), boards.as_found(PROJECT.boards, PLAN.timber.spans)):
         for item in drawing.items:
             if isinstance(item, Dimension):
                 assert abs(item.a[0] - item.b[0]) + abs(item.a[1] - item.b[1]) == pytest.approx(item.mm), item
@@ -58,32 +67,53 @@ def test_the_layout_is_drawn_where_it_lies():
 
 @pytest.mark.parametrize("angle", [0, 20, 45, 70, 90])
 def test_figure_stays_on_the_wood_and_tells_the_cut(angle):
-    lines = wood.face_figure(10, 20, 800, 150, angle)
+    made = Wood("white ash", angle, True, "board 7")
+    lines = wood.figure(made, (800, 150, 25), (10, 20))
     assert lines
     for line in lines:
         assert all(10 - 1e-6 <= x <= 810 + 1e-6 and 20 - 1e-6 <= y <= 170 + 1e-6 for x, y in line.points)
-    for line in wood.end_arcs(0, 0, 150, 25, angle):
+    for line in wood.end_grain(made, (800, 150, 25), (0, 0)):
         assert all(-1e-6 <= x <= 150 + 1e-6 and -1e-6 <= y <= 25 + 1e-6 for x, y in line.points)
 
 
 def test_quartersawn_figure_is_straighter_than_flatsawn():
     def bend(angle):
         return max(
-            max(y for _, y in i.points) - min(y for _, y in i.points) for i in wood.face_figure(0, 0, 800, 150, angle)
+            max(y for _, y in run) - min(y for _, y in run)
+            for run in on_face(Wood("white ash", angle, True, "board 7"), 800, 150, 25)
         )
 
     assert bend(90) < bend(0)
+
+
+@given(st.floats(0, 90), st.booleans(), st.text(max_size=6), st.floats(60, 250), st.floats(10, 60))
+def test_property_a_line_of_the_figure_runs_into_the_arc_of_its_ring(angle, heart_at_back, seed, width, thickness):
+    # a fact of geometry: the face cuts the ring where the end cuts it
+    made = Wood("white ash", angle, heart_at_back, seed)
+    r = rings(made, 900, width, thickness)
+    py, pz = r.pith(0.0)
+    for run in on_face(made, 900, width, thickness):
+        x, y = run[0]
+        if x == 0.0:
+            radius = math.hypot(y - py, thickness - pz)
+            assert min(abs(radius - one) for one in r.radii) < 1e-6
+
+
+def test_two_boards_of_one_kind_have_figures_of_their_own():
+    one, other = (Wood("white ash", 20, True, f"board {i}") for i in (1, 2))
+    assert on_face(one, 800, 150, 25) != on_face(other, 800, 150, 25)
+    assert on_end(one, 800, 150, 25) != on_end(one, 800, 150, 25, left=False)
 
 
 def test_every_kind_of_fault_is_told_by_more_than_colour():
     board = PROJECT.boards[0]
     for kind in ("sound knot", "loose knot", "check", "split", "sapwood", "wane", "run-out"):
         fault = board.defects[0].model_copy(update={"kind": kind, "length": 90.0, "width": 30.0, "y": 20.0})
-        shapes = boards.fault(board, fault, 0.0)
+        shapes = wood.fault(board, fault, 0.0)
         assert any(getattr(s, "hint", "") == kind for s in shapes)
         assert len(shapes) > 1
-    sound = boards.fault(board, board.defects[1], 0.0)
-    loose = boards.fault(board, board.defects[1].model_copy(update={"kind": "loose knot"}), 0.0)
+    sound = wood.fault(board, board.defects[1], 0.0)
+    loose = wood.fault(board, board.defects[1].model_copy(update={"kind": "loose knot"}), 0.0)
     assert len(loose) > len(sound)
 
 
@@ -102,7 +132,7 @@ def test_a_racked_frame_shows_which_way_to_push():
 
 
 def test_moving_a_drawing_keeps_its_size():
-    drawing = piece.picture(PROJECT.piece, PLAN.piece.box)
+    drawing = piece.of(PLAN)
     left, low, right, top = drawing.extent()
     shifted = Drawing(tuple(moved(drawing.items, 30, -7))).extent()
     assert shifted == pytest.approx((left + 30, low - 7, right + 30, top - 7))

@@ -8,7 +8,7 @@ import pytest
 from nullah.core import demo, edit
 from nullah.core.document import Project
 from nullah.core.measure import BadLength
-from nullah.core.pictures import boards, frame, joint, piece, surface
+from nullah.core.pictures import boards, frame, joint, piece, standing, surface
 from nullah.core.plan import STATIONS, PlanCache, plan, settings_at
 from nullah.core.stations import breakdown
 from nullah.formats import cut_list, plan_json, project_file
@@ -75,7 +75,8 @@ def test_soak_any_order_of_edits(seed):
         for one in now.joints.joints:
             joint.side_by_side(one.faces)
         if now.piece.box is not None:
-            piece.picture(project.piece, now.piece.box)
+            piece.of(now)
+            standing.of(now, 0.4)
             frame.picture(now.piece.box, now.together)
         assert all(c.recommended in {o.id for o in c.options} for c in now.calls)
         assert len(cut_list.text(now).splitlines()) == 1 + len(now.piece.parts)

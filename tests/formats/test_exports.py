@@ -74,8 +74,16 @@ def test_the_plan_as_json_is_plain_data():
     assert all(set(c) >= {"id", "question", "options", "recommended"} for c in data["calls"])
 
 
-def test_export_writes_both_and_says_when_it_may_not(tmp_path):
-    assert [p.name for p in export(DEMO, tmp_path / "shop")] == ["cut-list.csv", "shop-sheet.pdf"]
+def test_export_writes_all_and_says_when_it_may_not(tmp_path):
+    assert [p.name for p in export(DEMO, tmp_path / "shop")] == [
+        "cut-list.csv",
+        "shop-sheet.pdf",
+        "full-size.pdf",
+        "piece.svg",
+        "standing.svg",
+        "apart.svg",
+        "layout.svg",
+    ]
     (tmp_path / "file").write_text("")
     with pytest.raises(FileTrouble, match="Could not save"):
         export(DEMO, tmp_path / "file")

@@ -116,7 +116,7 @@ def test_the_wheel_comes_nearer_under_the_hand_and_a_double_click_shows_all(canv
 
 
 def test_a_dimension_is_typed_on_and_escape_leaves_it(canvas, qtbot):
-    box, _ = canvas.renderer.dimension_boxes[0]
+    box, _ = canvas.renderer.dimension_boxes()[0]
     QTest.mouseClick(canvas, Qt.MouseButton.LeftButton, pos=box.center().toPoint())
     field = canvas.findChild(QLineEdit, "dimension")
     assert field.text() == "300"

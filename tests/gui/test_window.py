@@ -11,11 +11,9 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit
 
 from nullah.core import demo
-from nullah.core.document import Project
 from nullah.core.measure import told
 from nullah.core.plan import STATIONS
 from nullah.formats import project_file
-from nullah.gui.session import Session
 from nullah.gui.side import OptionCard, SettingRow
 
 
@@ -64,7 +62,7 @@ def test_a_size_is_typed_on_the_drawing(demo_hand):
     demo_hand.go("piece")
     canvas = demo_hand.window.view().canvas
     canvas.grab()
-    box, _ = next((b, d) for b, d in canvas.renderer.dimension_boxes if d.edit == "outside.2")
+    box, _ = next((b, d) for b, d in canvas.renderer.dimension_boxes() if d.edit == "outside.2")
     QTest.mouseClick(canvas, Qt.MouseButton.LeftButton, pos=box.center().toPoint())
     field = canvas.findChild(QLineEdit, "dimension")
     QTest.keyClicks(field, "160")
@@ -220,6 +218,7 @@ def test_bench_view_needs_only_space_and_arrows(demo_hand):
 def test_steps_done_are_logged_with_their_minutes(demo_hand):
     demo_hand.go("bench")
     demo_hand.press("Start")
+    demo_hand.bot.wait(5)
     QTest.mouseClick(demo_hand.window.strip.done_button, Qt.MouseButton.LeftButton)
     assert len(demo_hand.project.done) == 1
     assert demo_hand.project.log[-1].kind == "time"
@@ -245,26 +244,11 @@ def test_a_broken_file_leaves_the_open_project(demo_hand, tmp_path):
     assert demo_hand.project == before
 
 
-def test_unsaved_work_is_there_after_a_crash(qtbot, tmp_path):
-    path = tmp_path / "box.nullah"
-    project_file.save(Project(), path)
-    session = Session(Project(), path, tmp_path / "recovery")
-    session.do(Project(name="unsaved"), "renamed")
-    session.write_recovery()
-    session.close()
-    after = Session(project_file.load(path), path, tmp_path / "recovery")
-    kept = project_file.load(after.recovery())
-    assert kept.name == "unsaved"
-    after.do(kept, "recovered")
-    assert after.save()
-    assert not after.recovery().exists()
-    after.close()
-
-
 def test_export_from_the_window(demo_hand, tmp_path):
-    demo_hand.window.export_to(tmp_path)
+    demo_hand.window.files.export_to(tmp_path)
     assert "shop-sheet.pdf" in demo_hand.note()
-    assert (tmp_path / "cut-list.csv").exists()
+    for name in ("cut-list.csv", "full-size.pdf", "standing.svg", "layout.svg"):
+        assert (tmp_path / name).stat().st_size > 500
 
 
 def test_a_new_project_opens_on_a_practice_box_and_an_empty_rack(hand):

@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-SCHEMA_VERSION = 1
+SCHEMA_VERSION = 2
 
 Length = Annotated[float, Field(gt=0, le=20_000)]
 Position = Annotated[float, Field(ge=0, le=20_000)]
@@ -47,7 +47,10 @@ class Piece(Value):
     name: Word = "Practice box"
     contents: Contents = Contents()
     wiggle: Annotated[float, Field(ge=0, le=200)] = 3.0
-    dividers: Annotated[int, Field(ge=0, le=40)] = 0
+    dividers: Annotated[int, Field(ge=0, le=400)] = 0
+    divider_shift: Annotated[
+        tuple[Signed, ...], Field(max_length=400)
+    ] = ()  # each from where equal bays put it; () all 0
     divider_thickness: Annotated[float, Field(gt=0, le=100)] = 9.0
     wall: Annotated[float, Field(gt=0, le=100)] = 18.0
     bottom_thickness: Annotated[float, Field(gt=0, le=60)] = 6.0
@@ -215,6 +218,13 @@ class LogEntry(Value):
     minutes: Annotated[float, Field(ge=0, le=100_000)] = 0.0
 
 
+class Timer(Value):
+    """A step that is being timed: since when (ISO 8601 with its offset). It runs on while the program is closed."""
+
+    step: Annotated[str, Field(min_length=1, max_length=120)]
+    started: Annotated[str, Field(min_length=1, max_length=40)]
+
+
 # ---- accepted layout
 
 
@@ -267,7 +277,7 @@ class AcceptedLayout(Value):
 class Project(Value):
     """One piece of work, whole. Immutable; ``model_copy(update=...)`` through ``edit`` makes the next one."""
 
-    schema_version: Literal[1] = 1
+    schema_version: Literal[2] = 2
     name: Word = "New project"
     units: Literal["mm", "in"] = "mm"
     denominator: Literal[16, 32, 64] = 32
@@ -283,6 +293,7 @@ class Project(Value):
     done: Annotated[tuple[Word, ...], Field(max_length=2_000)] = ()
     log: Annotated[tuple[LogEntry, ...], Field(max_length=20_000)] = ()
     layout: AcceptedLayout | None = None
+    timer: Timer | None = None
 
     @model_validator(mode="after")
     def _ids_are_unique(self) -> Project:

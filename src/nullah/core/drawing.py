@@ -14,18 +14,23 @@ Point = tuple[float, float]
 
 @dataclass(frozen=True)
 class Line:
-    """A polyline. ``dash`` for hidden edges and centre lines."""
+    """A polyline. ``dash`` for hidden edges and centre lines.
+
+    ``detail`` is the distance in mm to the next line of its kind: where that is too few pixels to tell apart, renderers
+    leave the line out. 0: always drawn.
+    """
 
     points: tuple[Point, ...]
     ink: str = "outline"
     dash: bool = False
     tag: str = ""
     width: float = 1.0  # pen width in screen pixels at 100 %
+    detail: float = 0.0
 
 
 @dataclass(frozen=True)
 class Area:
-    """A closed polygon filled with ``ink``; ``hatch`` marks waste, never by colour alone."""
+    """A closed polygon filled with ``ink`` ("" for none), ``opacity`` 0 to 1; ``hatch`` marks waste, never by colour alone."""
 
     points: tuple[Point, ...]
     ink: str = "wood"
@@ -33,11 +38,15 @@ class Area:
     edge: str = ""
     tag: str = ""
     hint: str = ""
+    opacity: float = 1.0
 
 
 @dataclass(frozen=True)
 class Text:
-    """Words at a point. ``size`` in screen pixels at 100 %; ``align``: left, centre, right; ``turn`` in degrees."""
+    """Words at a point. ``size`` in screen pixels at 100 %; ``align``: left, centre, right.
+
+    ``room`` is the mm they have: renderers leave them out where they would not fit. 0: always drawn.
+    """
 
     at: Point
     text: str
@@ -45,9 +54,9 @@ class Text:
     size: float = 12.0
     align: str = "centre"
     bold: bool = False
-    turn: float = 0.0
     tag: str = ""
     halo: bool = False
+    room: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -67,7 +76,19 @@ class Dimension:
     tag: str = ""
 
 
-Primitive = Line | Area | Text | Dimension
+@dataclass(frozen=True)
+class Handle:
+    """Something to take hold of at a point; ``way``: along, up, both. ``tag`` names what a drag of it changes."""
+
+    at: Point
+    tag: str
+    way: str = "both"
+    hint: str = ""
+
+
+Primitive = Line | Area | Text | Dimension | Handle
+
+FINEST = 3.0  # pixels: detail nearer together than this is left out
 
 
 @dataclass(frozen=True)
@@ -77,22 +98,27 @@ class Drawing:
     items: tuple[Primitive, ...] = ()
     title: str = ""
     bounds: tuple[float, float, float, float] | None = field(default=None)
+    under: Drawing | None = None  # painted first and kept while it stays the same: what does not move in a drag
 
     def extent(self) -> tuple[float, float, float, float]:
         """The given bounds, or those of all points; a unit square when empty."""
         if self.bounds is not None:
             return self.bounds
-        points = [p for item in self.items for p in _points(item)]
+        points = [p for item in self.everything() for p in _points(item)]
         if not points:
             return (0.0, 0.0, 1.0, 1.0)
         xs, ys = [p[0] for p in points], [p[1] for p in points]
         return (min(xs), min(ys), max(xs), max(ys))
 
+    def everything(self) -> tuple[Primitive, ...]:
+        """What is under and what is over it, in painting order."""
+        return (*self.under.everything(), *self.items) if self.under is not None else self.items
+
 
 def _points(item: Primitive) -> tuple[Point, ...]:
     if isinstance(item, Line | Area):
         return item.points
-    if isinstance(item, Text):
+    if isinstance(item, Text | Handle):
         return (item.at,)
     return (item.a, item.b)
 
@@ -107,7 +133,7 @@ def moved(items: Iterable[Primitive], dx: float, dy: float) -> list[Primitive]:
     for item in items:
         if isinstance(item, Line | Area):
             out.append(replace(item, points=tuple(shift(p) for p in item.points)))
-        elif isinstance(item, Text):
+        elif isinstance(item, Text | Handle):
             out.append(replace(item, at=shift(item.at)))
         else:
             out.append(replace(item, a=shift(item.a), b=shift(item.b)))

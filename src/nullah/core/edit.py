@@ -3,19 +3,20 @@
 from __future__ import annotations
 
 import re
+from datetime import datetime
 from typing import Any
 
 from pydantic import ValidationError
 
 from nullah.core.calls import Call
-from nullah.core.document import Board, Choice, CutMark, LogEntry, Measured, Project
+from nullah.core.document import Board, Choice, CutMark, LogEntry, Measured, Project, Timer
 from nullah.core.measure import BadLength, parse_positive, show_length, told
 from nullah.core.pieces.box import SIDES
 from nullah.core.pieces.part import Part
 from nullah.core.plan import Plan
 from nullah.core.wood.species import UnknownSpecies, species
 
-MOST_STEPS = 1000  # projects kept for undo
+MOST_STEPS = 2000  # projects kept for undo
 
 
 class BadEdit(ValueError):
@@ -154,7 +155,15 @@ def take(project: Project, call: Call, option_id: str, when: str = "") -> Projec
     choice = Choice(call=call.id, option=option_id, asked=call.asked, words=f"{asked} {label}")
     after = option.change(project)
     after = after.model_copy(update={"choices": (*(c for c in after.choices if c.call != call.id), choice)})
-    return logged(after, "call", f"{asked} Taken: {label}.", when)
+    unit = (project.units, project.denominator)
+    came = "; ".join(told(c, *unit) for c in option.consequences)
+    ours = "" if option_id == call.recommended else f" The program would have taken {told(_label(call), *unit)}."
+    why = f" Why: {told(call.why, *unit)}." if call.why and not ours else ours
+    return logged(after, "call", f"{asked} Taken: {label}{f' ({came})' if came else ''}.{why}"[:2000], when)
+
+
+def _label(call: Call) -> str:
+    return call.option(call.recommended).label
 
 
 def take_back(project: Project, call_id: str, when: str = "") -> Project:
@@ -261,10 +270,41 @@ def step_done(project: Project, plan: Plan, step_id: str, minutes: float = 0.0, 
         names = {s.id: s.title for s in plan.bench.steps}
         raise BadEdit(f"{step.title} waits for: {names.get(waiting[0], waiting[0])}.")
     after = project.model_copy(update={"done": (*(d for d in project.done if d != step_id), step_id)})
+    if project.timer is not None and project.timer.step == step_id:
+        minutes = minutes or timed(project, when)
+        after = after.model_copy(update={"timer": None})
     if minutes > 0:
         after = logged(after, "time", step.title, when, step_id, round(minutes, 2))
     part = next((p for p in plan.piece.parts if p.id == step.cuts), None)
     return mark_cut(after, part, when) if part is not None and not part.cut else after
+
+
+def start_timer(project: Project, step_id: str, when: str) -> Project:
+    """The project with a step being timed from ``when`` (ISO 8601) on; another that was being timed is stopped unlogged."""
+    return project.model_copy(update={"timer": Timer(step=step_id, started=when)})
+
+
+def stop_timer(project: Project, title: str, when: str) -> Project:
+    """The project with its timer stopped and the minutes logged for the step, which is not done by that."""
+    if project.timer is None:
+        return project
+    step, minutes = project.timer.step, timed(project, when)
+    after = project.model_copy(update={"timer": None})
+    return logged(after, "time", title, when, step, round(minutes, 2)) if minutes > 0 else after
+
+
+LONGEST_GO = 24 * 60.0  # minutes: a timer left running longer was forgotten, and says nothing
+
+
+def timed(project: Project, when: str) -> float:
+    """Minutes since the timer was started; 0 without one, or where it was forgotten for more than a day."""
+    if project.timer is None:
+        return 0.0
+    try:
+        minutes = (datetime.fromisoformat(when) - datetime.fromisoformat(project.timer.started)).total_seconds() / 60
+    except (ValueError, TypeError):
+        return 0.0
+    return minutes if 0 < minutes <= LONGEST_GO else 0.0
 
 
 def step_undone(project: Project, step_id: str) -> Project:
@@ -273,11 +313,16 @@ def step_undone(project: Project, step_id: str) -> Project:
 
 
 class History:
-    """Undo and redo: the list of old projects and where in it one stands. The present one is ``now``."""
+    """Undo and redo: the list of old projects and where in it one stands. The present one is ``now``.
+
+    A gesture that goes on (nudge after nudge of one thing) stays one step. When there are more steps than ``MOST_STEPS`` the
+    oldest small ones (gestures, typed values) are forgotten first; what was taken, measured, cut and done is kept while it can.
+    """
 
     def __init__(self, first: Project) -> None:
         self._states = [first]
         self._words = [""]
+        self._gesture = ""
         self._at = 0
 
     @property
@@ -285,12 +330,29 @@ class History:
         """The project as it stands."""
         return self._states[self._at]
 
-    def do(self, project: Project, words: str) -> None:
-        """Make ``project`` the present one; what was undone is forgotten."""
+    def do(self, project: Project, words: str, gesture: str = "") -> None:
+        """Make ``project`` the present one; what was undone is forgotten. A step of the same ``gesture`` replaces the last."""
         if project == self.now:
             return
-        self._states = [*self._states[: self._at + 1], project][-MOST_STEPS:]
-        self._words = [*self._words[: self._at + 1], words][-MOST_STEPS:]
+        if gesture and gesture == self._gesture and self._at == len(self._states) - 1:
+            self._states[-1], self._words[-1] = project, words
+            return
+        self._states = [*self._states[: self._at + 1], project]
+        self._words = [*self._words[: self._at + 1], words]
+        self._gesture = gesture
+        self._at = len(self._states) - 1
+        if len(self._states) > MOST_STEPS:
+            self._forget()
+
+    def _forget(self) -> None:
+        """Drop the oldest step that is small, else the oldest."""
+        for i in range(1, len(self._states) - 1):
+            if not matters(self._states[i - 1], self._states[i]):
+                del self._states[i], self._words[i]
+                break
+        else:
+            del self._states[0], self._words[0]
+            self._words[0] = ""
         self._at = len(self._states) - 1
 
     def undo(self) -> str:
@@ -298,6 +360,7 @@ class History:
         if self._at == 0:
             return ""
         self._at -= 1
+        self._gesture = ""
         return self._words[self._at + 1]
 
     def redo(self) -> str:
@@ -316,3 +379,10 @@ class History:
     def can_redo(self) -> bool:
         """Whether there is something to do again."""
         return self._at < len(self._states) - 1
+
+
+def matters(before: Project, after: Project) -> bool:
+    """Whether the step between two projects says something of the wood or settles something, rather than a value tried."""
+    return any(
+        getattr(before, k) != getattr(after, k) for k in ("choices", "measured", "cut", "done", "log", "readings")
+    )

@@ -1,4 +1,8 @@
-"""The inks a drawing may name, and what they are on paper: light ground. The window's dark theme has its own."""
+"""The inks a drawing may name, on paper and on the window's dark ground. ``colour`` is where a name becomes a colour.
+
+Wood has inks of its own by species: ``wood white ash`` is a face, ``end white ash`` its end grain, ``figure white ash`` the
+lines on either, ``sap white ash`` its sapwood. Tints are pale enough for words to stand on; the species is always named too.
+"""
 
 from __future__ import annotations
 
@@ -53,3 +57,44 @@ DARK: dict[str, str] = {
     "lit": "#a8def5",
 }
 HEAT = ("#f3ead6", "#f3d9a9", "#ecb87b", "#dd8f57", "#c0633b", "#8f3f25")  # least to most that comes off
+
+# face, and the lines of figure on it; freshly planed heartwood, paled (common knowledge, no source)
+_SPECIES: dict[str, tuple[str, str]] = {
+    "white ash": ("#eadbbd", "#c3a87c"),
+    "American elm": ("#dcc2a0", "#aa8560"),
+    "western larch": ("#e6c7a0", "#b98254"),
+    "American beech": ("#e8cdb2", "#bd9674"),
+    "black cherry": ("#dfb594", "#ae7a58"),
+    "black walnut": ("#c3a88f", "#8b6b53"),
+    "sugar maple": ("#f0e3cb", "#cbb391"),
+    "northern red oak": ("#e2c0a2", "#b18463"),
+    "white oak": ("#dfcba6", "#ab9067"),
+    "yellow-poplar": ("#dfdcb9", "#acab80"),
+    "eastern white pine": ("#f0dfb8", "#cfb178"),
+    "white fir": ("#ece0c4", "#c6b088"),
+    "mahogany": ("#d9a98a", "#a76d50"),
+}
+
+
+def colour(ink: str, dark: bool = False) -> str:
+    """The colour of an ink as ``#rrggbb``; of one that is not known, that of ``ink`` itself."""
+    inks = DARK if dark else PAPER
+    if ink in inks:
+        return inks[ink]
+    if ink.startswith("heat "):
+        value = HEAT[int(ink[5:])]
+        return mixed(value, "#141414", 0.52 - 0.02 * int(ink[5:])) if dark else value
+    kind, _, name = ink.partition(" ")
+    if kind in ("wood", "end", "figure", "sap") and name in _SPECIES:
+        face, line = _SPECIES[name]
+        value = {"wood": face, "figure": line, "end": mixed(face, line, 0.38), "sap": mixed(face, "#ffffff", 0.55)}[
+            kind
+        ]
+        return mixed(value, "#1b1611", 0.32 if kind == "figure" else 0.6) if dark else value
+    return inks["ink"]
+
+
+def mixed(one: str, other: str, share: float) -> str:
+    """Two colours mixed, ``share`` (0 to 1) of the other in the one."""
+    parts = [(int(one[i : i + 2], 16), int(other[i : i + 2], 16)) for i in (1, 3, 5)]
+    return "#" + "".join(f"{round(a + (b - a) * share):02x}" for a, b in parts)

@@ -166,6 +166,11 @@ def show_length(mm: float, unit: Unit = "mm", denominator: int = 32) -> Shown:
     return show_fraction(mm, denominator) if unit == "in" else show_mm(mm)
 
 
+def division(unit: Unit = "mm", denominator: int = 32) -> float:
+    """The smallest step shown, in mm: what an arrow key moves by and what a drag stops at."""
+    return INCH / denominator if unit == "in" else 0.1
+
+
 _MARK = "\u2063"  # the invisible separator: a marked length that nobody converts still reads as mm
 
 

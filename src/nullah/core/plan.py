@@ -32,10 +32,13 @@ class PlanCache:
 
     kept: dict[str, tuple[tuple[Any, ...], Any]] = field(default_factory=dict)
     worked: list[str] = field(default_factory=list)
+    only: frozenset[str] | None = None  # stations worked while something is dragged; the others stay as they were
 
     def station(self, name: str, work: Callable[..., R], *inputs: Any) -> R:
         """The kept result where every input is the same object or equal, else a fresh one."""
         old = self.kept.get(name)
+        if old is not None and self.only is not None and name not in self.only:
+            return old[1]  # type: ignore[no-any-return]  # as below
         if old is not None and all(a is b or _equal(a, b) for a, b in zip(old[0], inputs, strict=True)):
             return old[1]  # type: ignore[no-any-return]  # it was put there by the same work
         result = work(*inputs)

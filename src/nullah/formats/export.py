@@ -1,17 +1,20 @@
-"""Everything that leaves for the shop, into one folder: cut list as CSV, shop sheet as PDF."""
+"""Everything that leaves for the shop, into one folder: cut list, shop sheet, full-size templates, pictures."""
 
 from __future__ import annotations
 
 from pathlib import Path
 
+from nullah.core.drawing import Drawing
+from nullah.core.measure import in_words, told
+from nullah.core.pictures import boards, piece, standing
 from nullah.core.plan import Plan
-from nullah.formats import cut_list, shop_sheet
+from nullah.formats import cut_list, shop_sheet, svg, template
 from nullah.formats.project_file import write_whole
 from nullah.formats.trouble import why
 
 
 def export(plan: Plan, folder: Path, letter: bool = False) -> tuple[Path, ...]:
-    """Write cut list and shop sheet; the files written.
+    """Write cut list, shop sheet, templates and pictures; the files written.
 
     Raises:
         FileTrouble: the folder cannot be made or written.
@@ -20,7 +23,32 @@ def export(plan: Plan, folder: Path, letter: bool = False) -> tuple[Path, ...]:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
         raise why(error, folder, "save") from None
-    cuts, sheet = folder / "cut-list.csv", folder / "shop-sheet.pdf"
-    write_whole(cuts, cut_list.text(plan).encode())
-    write_whole(sheet, shop_sheet.pdf(plan, letter))
-    return (cuts, sheet)
+    made = {
+        "cut-list.csv": cut_list.text(plan).encode(),
+        "shop-sheet.pdf": shop_sheet.pdf(plan, letter),
+        "full-size.pdf": template.pdf(plan, letter),
+        **{f"{name}.svg": _svg(plan, drawing, name) for name, drawing in _pictures(plan)},
+    }
+    for name, data in made.items():
+        write_whole(folder / name, data)
+    return tuple(folder / name for name in made)
+
+
+def _pictures(plan: Plan) -> list[tuple[str, Drawing]]:
+    out = []
+    if plan.piece.box is not None:
+        out += [("piece", piece.of(plan)), ("standing", standing.of(plan)), ("apart", standing.of(plan, 0.6))]
+    if plan.breakdown.layout is not None and plan.project.boards:
+        cut = frozenset(p.id for p in plan.piece.parts if p.cut)
+        out.append(("layout", boards.laid_out(plan.project.boards, plan.breakdown, cut_parts=cut)))
+    return out
+
+
+def _svg(plan: Plan, drawing: Drawing, name: str) -> bytes:
+    p = plan.project
+    return svg.text(
+        drawing,
+        lambda mm: in_words(mm, p.units, p.denominator),
+        lambda s: told(s, p.units, p.denominator),
+        name=f"{p.name}: {name}",
+    ).encode()

@@ -7,9 +7,11 @@ Opening runs nothing, follows no paths, and bounds sizes.
 from __future__ import annotations
 
 import contextlib
+import glob
 import json
 import os
 import tempfile
+import time
 from pathlib import Path
 from typing import Any
 
@@ -23,6 +25,7 @@ from nullah.formats.trouble import FileTrouble, why
 LARGEST = 16 * 1024 * 1024  # bytes; a project of 500 boards is under one
 DEEPEST = 200  # brackets within brackets; a tree of cuts is far shallower
 SUFFIX = ".nullah"
+PART = ".part"  # the end of a temporary file's name
 
 
 def loads(text: str, name: str = "the file") -> Project:
@@ -49,13 +52,20 @@ def loads(text: str, name: str = "the file") -> Project:
             f"{name} was saved by a newer Nullah (version {version}); this one reads up to {SCHEMA_VERSION}."
         )
     try:
-        project = Project.model_validate_json(text)
+        project = (
+            Project.model_validate(_migrated(raw)) if version < SCHEMA_VERSION else Project.model_validate_json(text)
+        )
         check_species(project)
     except ValidationError as error:
         raise FileTrouble(f"{name} cannot be read: {sentence(error)}") from None
     except UnknownSpecies as error:
         raise FileTrouble(f"{name} cannot be read: {error}") from None
     return project
+
+
+def _migrated(raw: dict[str, Any]) -> dict[str, Any]:
+    """An older file's content as the present version has it. Version 1 had no shifted dividers and no timer: both default."""
+    return {**raw, "schema_version": SCHEMA_VERSION}
 
 
 def _refuse_constant(constant: str) -> None:
@@ -126,7 +136,8 @@ def write_whole(path: Path, data: bytes, keep_previous: bool = False) -> None:
     """
     temporary = ""
     try:
-        handle, temporary = tempfile.mkstemp(prefix=f".{path.name[:60]}.", dir=path.parent or Path("."))
+        _sweep(path)
+        handle, temporary = tempfile.mkstemp(prefix=f".{path.name[:60]}.", suffix=PART, dir=path.parent or Path("."))
         with os.fdopen(handle, "wb") as file:
             file.write(data)
             file.flush()
@@ -151,6 +162,9 @@ def write_whole(path: Path, data: bytes, keep_previous: bool = False) -> None:
         raise why(error, path, "save") from None
 
 
-def recovery_path(path: Path | None, folder: Path) -> Path:
-    """Where the autosave of a project lies: beside its file, or in ``folder`` while it has none."""
-    return path.with_name(f".{path.name}.recovery") if path is not None else folder / f"unsaved{SUFFIX}.recovery"
+def _sweep(path: Path) -> None:
+    """Remove half-written temporary files that a killed program left beside ``path`` more than an hour ago."""
+    with contextlib.suppress(OSError):
+        for old in path.parent.glob(f".{glob.escape(path.name[:60])}.*{PART}"):
+            if time.time() - old.stat().st_mtime > 3600:
+                old.unlink()

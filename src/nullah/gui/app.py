@@ -13,7 +13,6 @@ from PySide6.QtWidgets import QApplication
 from nullah.core import demo, edit
 from nullah.core.document import Project
 from nullah.core.plan import STATIONS
-from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble
 from nullah.gui import theme as look
 from nullah.gui.session import Session
@@ -36,9 +35,9 @@ def run(project: Project, path: Path | None = None, once: bool = False) -> int:
     theme = Theme()
     look.apply(app, theme)
     folder = Path(platformdirs.user_data_dir("nullah")) / "recovery"
-    session = Session(project, path, folder)
+    session = Session(project, path, None if project == demo.project() else folder)
     window = Window(session, theme)
-    _offer_recovery(session, window)
+    window.files.offer_kept()
     window.show()
     QTimer.singleShot(0, lambda: _shown(window, once))
     return app.exec()
@@ -51,21 +50,6 @@ def _shown(window: Window, once: bool) -> None:
     if once:
         window.grab()
         window.close()
-
-
-def _offer_recovery(session: Session, window: Window) -> None:
-    """After a crash: what was being worked on is opened as a step that undo takes back."""
-    kept = session.recovery()
-    if kept is None or not kept.exists() or session.project == demo.project():
-        return
-    try:
-        found = project_file.load(kept)
-    except FileTrouble as trouble:
-        session.said.emit(str(trouble), True)
-        return
-    if found != session.project:
-        session.do(found, "work recovered after the last time")
-        session.said.emit("Unsaved work from last time is here again; Undo goes back to the saved file.", False)
 
 
 def settle(milliseconds: int = 60) -> None:

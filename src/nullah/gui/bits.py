@@ -17,6 +17,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from nullah.core.glossary import explained
+
 
 def label(text: str, name: str = "", wrap: bool = False) -> QLabel:
     """A label; ``name`` picks its look in the style sheet."""
@@ -25,6 +27,8 @@ def label(text: str, name: str = "", wrap: bool = False) -> QLabel:
     if name:
         made.setObjectName(name)
     made.setWordWrap(wrap)
+    if text:
+        made.setToolTip(explained(text))
     return made
 
 
@@ -84,7 +88,7 @@ def pick(name: str, options: list[str], taken: Callable[[str], object]) -> QComb
     return made
 
 
-def row(*things: QWidget | str | int, spacing: int = 6) -> QHBoxLayout:
+def row(*things: QWidget | QLayout | str | int, spacing: int = 6) -> QHBoxLayout:
     """Widgets, words and gaps side by side; a number is a stretch of that weight."""
     made = QHBoxLayout()
     made.setSpacing(spacing)
@@ -93,6 +97,8 @@ def row(*things: QWidget | str | int, spacing: int = 6) -> QHBoxLayout:
             made.addStretch(thing)
         elif isinstance(thing, str):
             made.addWidget(label(thing))
+        elif isinstance(thing, QLayout):
+            made.addLayout(thing)
         else:
             made.addWidget(thing)
     return made

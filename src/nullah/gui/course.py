@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from nullah.core.plan import STATIONS, TITLES, Plan
 from nullah.gui.session import Session
@@ -102,6 +102,27 @@ class Course(QWidget):
             painter.setFont(font(11))
             painter.setPen(self.theme["computed"])
             painter.drawText(QRectF(at.x() - 62, at.y() - 8, 46, 16), Qt.AlignmentFlag.AlignRight, "altered")
+
+    def event(self, event: QEvent) -> bool:
+        """Over a station: what changed there since it was looked at, and the calls that wait."""
+        if event.type() == QEvent.Type.ToolTip:
+            near = min(range(len(STATIONS)), key=lambda i: abs(self._at(i).x() - event.pos().x()))
+            QToolTip.showText(event.globalPos(), self.about(STATIONS[near]), self)
+            return True
+        return super().event(event)
+
+    def about(self, station: str) -> str:
+        """A station's state in words: how far done, calls open, what was altered, old and new."""
+        s = self.session
+        lines = [f"{TITLES[station]}: {100 * progress(s.plan)[station]:.0f} % done"]
+        open_calls = sum(1 for c in s.plan.open_calls() if c.station == station)
+        if open_calls:
+            lines.append(f"{open_calls} {'call waits' if open_calls == 1 else 'calls wait'}")
+        changes = s.altered_at(station)
+        lines += [s.told(c.words) for c in changes[:8]]
+        if len(changes) > 8:
+            lines.append(f"and {len(changes) - 8} more")
+        return "\n".join(lines)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         near = min(range(len(STATIONS)), key=lambda i: abs(self._at(i).x() - event.position().x()))

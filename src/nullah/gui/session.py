@@ -14,14 +14,27 @@ from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal, Slot
 
 from nullah.core import edit, measure
 from nullah.core.calls import Call
+from nullah.core.changes import Change, between, facts
 from nullah.core.document import Project
+from nullah.core.gestures import nudge, pull
 from nullah.core.layout.model import Layout
 from nullah.core.plan import STATIONS, Plan, PlanCache, plan
 from nullah.core.stations import breakdown
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble
+from nullah.gui.keeping import Keeping
 
 AUTOSAVE_AFTER_MS = 2_000
+# stations worked while something is dragged at one: what is seen there, and what it is made from
+WORKED_WHILE_DRAGGING = {
+    "piece": frozenset({"piece", "joints"}),
+    "timber": frozenset({"timber"}),
+    "breakdown": frozenset({"breakdown"}),
+    "trueup": frozenset({"trueup"}),
+    "joints": frozenset({"piece", "joints"}),
+    "together": frozenset({"together"}),
+    "bench": frozenset({"bench"}),
+}
 
 
 class _Search(QRunnable):
@@ -38,9 +51,14 @@ class _Search(QRunnable):
 
 
 class Session(QObject):
-    """What is open. ``changed`` after every edit; ``said`` carries one sentence to show (trouble or not)."""
+    """What is open. ``changed`` after every edit; ``said`` carries one sentence to show (trouble or not).
+
+    While something is dragged, ``project`` and ``plan`` are what it would come to, worked for the station in hand alone, and
+    ``previewed`` is sent instead of ``changed``; letting go makes it one step of undo.
+    """
 
     changed = Signal()
+    previewed = Signal()
     said = Signal(str, bool)
     looked_at = Signal(str)
     _found = Signal(str, object)
@@ -50,11 +68,13 @@ class Session(QObject):
         self.history = edit.History(project)
         self.saved = project
         self.path = path
-        self.recovery_folder = recovery_folder
+        self.keeping = Keeping(recovery_folder)
+        self.keeping.look(path)
         self.cache = PlanCache()
         self.found: tuple[str, tuple[Layout, ...]] | None = None
-        self.altered: set[str] = set()
         self.here = "piece"
+        self.lit_part = ""  # the part one has in mind, lit at every station
+        self._tried: Project | None = None
         self._asked = ""
         self._pool = QThreadPool(self)
         self._pool.setMaxThreadCount(1)
@@ -64,13 +84,26 @@ class Session(QObject):
         self._autosave.setInterval(AUTOSAVE_AFTER_MS)
         self._autosave.timeout.connect(self.write_recovery)
         self.plan: Plan = plan(project, self.cache)
+        self._firm = self.plan  # the plan of the project as it is, whatever is being dragged
+        self._facts = facts(self.plan)
+        self.seen = dict(self._facts)  # what each station stated when it was last looked at
+        self.news: tuple[Change, ...] = ()  # what had changed at the station in hand when one turned to it
         self._ask_for_layouts()
 
     # ---- reading
 
     @property
     def project(self) -> Project:
-        return self.history.now
+        return self.history.now if self._tried is None else self._tried
+
+    @property
+    def altered(self) -> set[str]:
+        """Stations that state something else than when they were last looked at."""
+        return {s for s in STATIONS if s != self.here and self.seen[s] != self._facts[s]}
+
+    def altered_at(self, station: str) -> tuple[Change, ...]:
+        """What a station states otherwise than when it was last looked at."""
+        return between(self.seen[station], self._facts[station])
 
     def figures(self, mm: float) -> str:
         """A length in the unit shown."""
@@ -88,18 +121,59 @@ class Session(QObject):
 
     @property
     def unsaved(self) -> bool:
-        return self.project != self.saved
+        return self.history.now != self.saved
 
     def now(self) -> str:
         """The present moment for the log, local time."""
-        return datetime.now().astimezone().isoformat(timespec="seconds")
+        return datetime.now().astimezone().isoformat(timespec="milliseconds")
 
     # ---- editing
 
-    def do(self, project: Project, words: str) -> None:
-        """Make ``project`` the present one and tell everyone."""
-        self.history.do(project, words)
+    def do(self, project: Project, words: str, gesture: str = "") -> None:
+        """Make ``project`` the present one and tell everyone; steps of the same ``gesture`` are one step of undo."""
+        self._tried = None
+        self.history.do(project, words, gesture)
         self._replan()
+
+    # ---- gestures
+
+    def pull(self, tag: str, dx: float, dy: float, let_go: bool) -> None:
+        """Something in a drawing is dragged: show what it would come to; let go, make it so."""
+        try:
+            gesture = pull(self.history.now, self._firm, tag, dx, dy)
+        except edit.BadEdit as error:
+            self.said.emit(self.told(str(error)), True)
+            if let_go:
+                self.let_be()
+            return
+        self.said.emit(self.told(gesture.words), False)
+        if let_go:
+            self.do(gesture.project, self.told(gesture.words))
+            return
+        self._tried = gesture.project
+        self.cache.only = WORKED_WHILE_DRAGGING[self.here]
+        try:
+            self.plan = plan(gesture.project, self.cache, self.found)
+        finally:
+            self.cache.only = None
+        self.previewed.emit()
+
+    def let_be(self) -> None:
+        """A drag given up: all is as it was."""
+        if self._tried is not None:
+            self._tried = None
+            self.plan = plan(self.project, self.cache, self.found)
+            self.changed.emit()
+
+    def nudge(self, tag: str, along: int, up: int) -> None:
+        """Something is moved by arrow keys; nudge after nudge of one thing is one step of undo."""
+        try:
+            gesture = nudge(self.history.now, self._firm, tag, along, up)
+        except edit.BadEdit as error:
+            self.said.emit(self.told(str(error)), True)
+            return
+        self.do(gesture.project, self.told(gesture.words), f"nudge {tag}")
+        self.said.emit(self.told(gesture.words), False)
 
     def attempt(self, words: str, make: Callable[[], Project]) -> bool:
         """Do what ``make`` gives; where it cannot be done, say why and leave everything as it was."""
@@ -148,20 +222,25 @@ class Session(QObject):
         self.do(edit.take_back(self.project, call_id, self.now()), f"{call_id} taken back")
 
     def _replan(self) -> None:
-        before = self.plan
-        self.plan = plan(self.project, self.cache, self.found)
-        after_piece = STATIONS.index(self.here)
-        old, new = digests(before), digests(self.plan)
-        self.altered |= {s for s in STATIONS[after_piece + 1 :] if old[s] != new[s]}
+        self.plan = self._firm = plan(self.project, self.cache, self.found)
+        self._facts = facts(self.plan)
+        self.seen[self.here] = self._facts[self.here]
         self._ask_for_layouts()
-        self._autosave.start()
+        if not self._autosave.isActive():  # not put off by the next edit: at most that long is ever missing
+            self._autosave.start()
         self.changed.emit()
 
     def look_at(self, station: str) -> None:
-        """The user turned to a station: what was altered there is seen."""
+        """The user turned to a station: what was altered there is told, and seen from now on."""
+        if station != self.here:
+            self.news = between(self.seen[station], self._facts[station])
         self.here = station
-        self.altered.discard(station)
+        self.seen[station] = self._facts[station]
         self.looked_at.emit(station)
+
+    def light_part(self, part: str) -> None:
+        """Have another part in mind, or with "" none."""
+        self.lit_part = part
 
     # ---- the search
 
@@ -179,7 +258,8 @@ class Session(QObject):
         if fingerprint != self.plan.breakdown.request.fingerprint:
             return
         self.found = (fingerprint, layouts)
-        self.plan = plan(self.project, self.cache, self.found)
+        self._tried = None
+        self.plan = self._firm = plan(self.project, self.cache, self.found)
         self.changed.emit()
 
     def close(self) -> None:
@@ -191,12 +271,14 @@ class Session(QObject):
 
     def replace(self, project: Project, path: Path | None) -> None:
         """Open another project in place of this one."""
-        self.remove_recovery()
+        self.keeping.remove(self.path)
         self.history = edit.History(project)
-        self.saved, self.path, self.found, self._asked = project, path, None, ""
-        self.altered.clear()
+        self.saved, self.path, self.found, self._asked, self._tried = project, path, None, "", None
+        self.keeping.look(path)
         self.cache = PlanCache()
-        self.plan = plan(project, self.cache)
+        self.plan = self._firm = plan(project, self.cache)
+        self._facts = facts(self.plan)
+        self.seen, self.news, self.lit_part = dict(self._facts), (), ""
         self._ask_for_layouts()
         self.changed.emit()
 
@@ -215,50 +297,41 @@ class Session(QObject):
         if target is None:
             return False
         try:
-            project_file.save(self.project, target)
+            project_file.save(self.history.now, target)
         except FileTrouble as trouble:
             self.said.emit(str(trouble), True)
             return False
-        self.remove_recovery()
-        self.path, self.saved = target, self.project
+        self.keeping.remove(self.path)
+        self.path, self.saved = target, self.history.now
+        self.keeping.look(target)
         self.changed.emit()
         self.said.emit(f"Saved {target.name}.", False)
         return True
 
-    def recovery(self) -> Path | None:
-        """Where the autosave lies, or None where there is no folder for it."""
-        return project_file.recovery_path(self.path, self.recovery_folder) if self.recovery_folder else None
-
-    def write_recovery(self) -> None:
-        """Keep a copy of unsaved work beside the file, so that a crash loses nothing."""
-        target = self.recovery()
-        if target is None or not self.unsaved:
+    def take_theirs(self) -> None:
+        """The file was changed outside: go on from what it says now; Undo goes back to what was here."""
+        if self.path is None:
             return
         try:
-            target.parent.mkdir(parents=True, exist_ok=True)
-            project_file.save(self.project, target)
-        except (FileTrouble, OSError) as trouble:
+            project = project_file.load(self.path)
+        except FileTrouble as trouble:
+            self.said.emit(str(trouble), True)
+            return
+        self.saved = project
+        self.keeping.look(self.path)
+        self.do(project, "taken from the file as changed outside")
+
+    def keep_mine(self) -> None:
+        """The file was changed outside: what is here stays, and counts as not saved."""
+        self.saved = Project(name="\N{EM DASH}")
+        self.keeping.look(self.path)
+        self.changed.emit()
+
+    def write_recovery(self) -> None:
+        """Keep a copy of unsaved work, so that a crash loses nothing."""
+        if not self.unsaved:
+            return
+        try:
+            self.keeping.write(self.history.now, self.path)
+        except FileTrouble as trouble:
             self.said.emit(f"Unsaved work cannot be kept safe: {trouble}", True)
-
-    def remove_recovery(self) -> None:
-        target = self.recovery()
-        for file in (target, target.with_name(target.name + "~")) if target else ():
-            with contextlib.suppress(OSError):  # not there, or not ours to remove: either way nothing is lost
-                file.unlink()
-
-
-def digests(one: Plan) -> dict[str, object]:
-    """What each station says, small enough to compare: a change of it is what one would want to look at."""
-    return {
-        "piece": tuple((p.id, *(round(v, 1) for v in p.sizes)) for p in one.piece.parts),
-        "timber": tuple(round(m.to_wet, 1) for m in one.timber.movement) + tuple(one.timber.spans.items()),
-        "breakdown": (
-            one.breakdown.problems,
-            tuple(b.id + f"{b.length:.0f} {b.width:.0f}" for b in one.breakdown.blanks),
-            one.breakdown.layout,
-        ),
-        "trueup": tuple((t.id, round(t.planing.thickest, 1), round(t.planing.wanted, 1)) for t in one.trueup.parts),
-        "joints": tuple((s.id, s.parts) for s in one.joints.settings),
-        "together": tuple(round(v, 1) for v in one.together.frame) if one.together else (),
-        "bench": tuple(s.id for s in one.bench.steps),
-    }

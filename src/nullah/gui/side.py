@@ -141,9 +141,15 @@ class Side(QFrame):
     def take_number(self, number: int) -> None:
         """Take the option with that number of the call laid out."""
         call = self.current_call()
-        if call is not None and 1 <= number <= len(call.options):
+        if call is not None and self.isVisible() and 1 <= number <= len(call.options):
             self.open_call = ""
             self.session.take(call, call.options[number - 1].id)
+
+    def turn(self, by: int) -> None:
+        """Lay out the next call."""
+        calls, current = self.shown_calls(), self.current_call()
+        if calls and current is not None:
+            self._open(calls[(calls.index(current) + by) % len(calls)].id)
 
     def repaint_all(self) -> None:
         """After another theme: every row anew."""

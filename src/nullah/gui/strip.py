@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-import time
-
-from PySide6.QtCore import QEvent, Qt, Signal
+from PySide6.QtCore import QEvent, Qt, QTimer, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QVBoxLayout
 
 from nullah.core import edit
@@ -22,8 +20,9 @@ class Strip(QFrame):
         super().__init__()
         self.setObjectName("strip")
         self.session = session
-        self._started: float | None = None
-        self._started_step = ""
+        self._clock = QTimer(self)
+        self._clock.setInterval(1000)
+        self._clock.timeout.connect(self._tick)
         self.place = label("", "quiet")
         self.words = label("", wrap=True)
         self.caution = label("", "quiet", wrap=True)
@@ -39,7 +38,7 @@ class Strip(QFrame):
         self.field.returnPressed.connect(self._measured)
         self.field.installEventFilter(self)
         self.field.hide()
-        self.start_button = button("Start", self.start)
+        self.start_button = button("Start  T", self.start, tip="time this step")
         self.done_button = button("Done", self.done, "main")
         self.full = button("Bench view  F11", self.bench_wanted.emit)
         self.note = label("", "quiet", wrap=True)
@@ -87,9 +86,7 @@ class Strip(QFrame):
             self.caution.setText(" ".join(step.cautions[:2]))
         self.start_button.setEnabled(step is not None)
         self.done_button.setEnabled(step is not None)
-        if step is None or step.id != self._started_step:
-            self._started = None
-        self.start_button.setText("Started" if self._started else "Start")
+        self._tick()
 
     def say(self, words: str, trouble: bool) -> None:
         """One sentence under the step: what was done, or why it was not."""
@@ -125,20 +122,45 @@ class Strip(QFrame):
         return False
 
     def start(self) -> None:
-        """Begin to count the minutes of the step in hand."""
-        step = self.step()
-        if step is not None:
-            self._started, self._started_step = time.monotonic(), step.id
-            self.start_button.setText("Started")
+        """Begin to time the step in hand, or stop and log its minutes. It runs on while the program is closed."""
+        toggle_timer(self.session, self.step())
 
     def done(self) -> None:
-        """The step in hand is done; its minutes are logged when it was started here."""
-        step = self.step()
-        if step is None:
+        """The step in hand is done; its minutes are logged when it was timed."""
+        step, s = self.step(), self.session
+        if step is not None:
+            s.attempt(f"{step.title} done", lambda: edit.step_done(s.project, s.plan, step.id, 0.0, s.now()))
+
+    def _tick(self) -> None:
+        """The minutes of the step being timed."""
+        timer = self.session.project.timer
+        if timer is None:
+            self.start_button.setText("Start  T")
+            self._clock.stop()
             return
-        minutes = (time.monotonic() - self._started) / 60 if self._started else 0.0
-        s = self.session
-        s.attempt(f"{step.title} done", lambda: edit.step_done(s.project, s.plan, step.id, minutes, s.now()))
+        self.start_button.setText(f"Stop {elapsed(self.session)}")
+        if not self._clock.isActive():
+            self._clock.start()
+
+
+def toggle_timer(session: Session, step: Step | None) -> None:
+    """Start timing a step, or stop the one being timed."""
+    p, now = session.project, session.now()
+    if p.timer is not None:
+        title = next((s.title for s in session.plan.bench.steps if s.id == p.timer.step), p.timer.step)
+        session.do(edit.stop_timer(p, title, now), f"{title}: timer stopped")
+    elif step is not None:
+        session.do(edit.start_timer(p, step.id, now), f"{step.title}: timer started")
+
+
+def elapsed(session: Session) -> str:
+    """How long the timer has run, as 12:04."""
+    seconds = round(60 * edit.timed(session.project, session.now()))
+    return (
+        f"{seconds // 3600}:{seconds // 60 % 60:02d}:{seconds % 60:02d}"
+        if seconds >= 3600
+        else f"{seconds // 60}:{seconds % 60:02d}"
+    )
 
 
 def first_sentence(words: str) -> str:

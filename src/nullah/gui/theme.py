@@ -8,7 +8,7 @@ from pathlib import Path
 from PySide6.QtGui import QColor, QFont, QFontDatabase
 from PySide6.QtWidgets import QApplication
 
-from nullah.core.ink import DARK, HEAT, PAPER
+from nullah.core.ink import DARK, PAPER, colour
 
 FAMILY = "Atkinson Hyperlegible Next"
 
@@ -23,14 +23,13 @@ class Theme:
     def turn(self, dark: bool) -> None:
         """Take the inks of the light or the dark one."""
         self.dark = dark
-        inks = DARK if dark else PAPER
-        self.inks = {name: QColor(value) for name, value in inks.items()}
-        for i, value in enumerate(HEAT):
-            colour = QColor(value)
-            self.inks[f"heat {i}"] = colour.darker(210 - 12 * i) if dark else colour
+        self.inks = {name: QColor(value) for name, value in (DARK if dark else PAPER).items()}
 
     def __getitem__(self, ink: str) -> QColor:
-        return self.inks.get(ink) or self.inks["ink"]
+        found = self.inks.get(ink)
+        if found is None:
+            found = self.inks[ink] = QColor(colour(ink, self.dark))
+        return found
 
     def hex(self, ink: str) -> str:
         return self[ink].name()
@@ -82,8 +81,17 @@ def apply(app: QApplication, theme: Theme) -> None:
     QPushButton#link {{ border: 0; padding: 3px 4px; text-align: left; background: transparent; }}
     QPushButton#link:hover {{ color: {c("computed")}; text-decoration: underline; }}
     QPushButton#link:focus {{ border: 1px dashed {c("computed")}; }}
-    QPushButton#chip {{ border-radius: 11px; padding: 2px 8px; }}
-    QPushButton#chip:checked {{ background: {c("computed wash")}; border-color: {c("computed")}; font-weight: bold; }}
+    QPushButton#chip {{ border-radius: 11px; padding: 2px 10px; }}
+    QPushButton#chip:checked {{ background: {c("computed wash")}; border: 2px solid {c("computed")}; }}
+    QFrame#notice, QFrame#notice QLabel {{ background: {c("decision wash")}; font-weight: bold; }}
+    QFrame#news, QFrame#news QLabel {{ background: {c("computed wash")}; }}
+    QFrame#drawer, QFrame#drawer QLabel, QFrame#drawer QWidget#inside, QFrame#drawer QStackedWidget,
+    QFrame#drawer QStackedWidget > QWidget {{ background: {c("panel")}; }}
+    QFrame#drawer {{ border-left: 3px solid {c("computed")}; }}
+    QLabel#answer {{ color: {c("computed")}; font-size: 20px; font-weight: bold; }}
+    QSlider::groove:horizontal {{ height: 4px; background: {c("line")}; border-radius: 2px; }}
+    QSlider::handle:horizontal {{ width: 16px; margin: -7px 0; border-radius: 8px; background: {c("computed")}; }}
+    QSlider::handle:horizontal:focus {{ border: 2px solid {c("ink")}; }}
     QLineEdit, QComboBox, QSpinBox {{ background: {c("panel")}; border: 1px solid {c("faint")}; border-radius: 4px; padding: 3px 6px;
         selection-background-color: {c("computed")}; selection-color: {c("panel")}; }}
     QLineEdit:focus, QComboBox:focus {{ border: 2px solid {c("computed")}; padding: 2px 5px; }}

@@ -1,34 +1,24 @@
-"""The window: it composes the course, one station's view, the side and the strip, and owns the keys and file actions."""
+"""The window: it composes the course, one station's view, the side and the strip, and knows everything one can do."""
 
 from __future__ import annotations
 
-from pathlib import Path
-
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QAction, QCloseEvent, QKeySequence, QShortcut
-from PySide6.QtWidgets import (
-    QApplication,
-    QFileDialog,
-    QHBoxLayout,
-    QLineEdit,
-    QMainWindow,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtCore import QEvent, QTimer
+from PySide6.QtGui import QCloseEvent, QResizeEvent
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from nullah.core import edit
-from nullah.core.document import Project
-from nullah.core.plan import STATIONS
-from nullah.formats import project_file
-from nullah.formats.trouble import FileTrouble
+from nullah.core.plan import STATIONS, TITLES
 from nullah.gui import theme as look
+from nullah.gui.actions import Actions
 from nullah.gui.bench.view import BenchBookView
 from nullah.gui.bench_view import BenchView
 from nullah.gui.bits import button, label, row
 from nullah.gui.breakdown.view import BreakdownView
 from nullah.gui.course import Course
+from nullah.gui.drawer import Drawer
+from nullah.gui.files import Files
 from nullah.gui.joints.view import JointsView
+from nullah.gui.notice import Notice
 from nullah.gui.piece.view import PieceView
 from nullah.gui.session import Session
 from nullah.gui.side import Side
@@ -47,6 +37,7 @@ VIEWS = {
     "together": TogetherView,
     "bench": BenchBookView,
 }
+NEWS_SHOWN = 3
 
 
 class Window(QMainWindow):
@@ -56,13 +47,18 @@ class Window(QMainWindow):
         super().__init__()
         self.session, self.theme = session, theme
         self.resize(1280, 800)
+        self.notice, self.news = Notice("notice"), Notice("news")
+        self.files = Files(session, self, self.notice)
         self.course = Course(session, theme)
         self.side = Side(session, theme)
         self.strip = Strip(session)
         self.views: dict[str, QWidget] = {}
         self.stack = QStackedWidget()
         self.pages = QStackedWidget()
-        self.bench = None
+        self.bench: BenchView | None = None
+        self._drawer: Drawer | None = None
+        self.deeds = Actions()
+        self._fill_actions()
         middle = QHBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.stack, 1)
@@ -73,6 +69,8 @@ class Window(QMainWindow):
         whole.setSpacing(0)
         whole.addLayout(self._file_row())
         whole.addWidget(self.course)
+        whole.addWidget(self.notice)
+        whole.addWidget(self.news)
         whole.addLayout(middle, 1)
         whole.addWidget(self.strip)
         self.pages.addWidget(page)
@@ -81,7 +79,8 @@ class Window(QMainWindow):
         self.side.lit.connect(lambda tag: self.view().light(tag))
         self.strip.bench_wanted.connect(self.toggle_bench)
         session.changed.connect(self.refresh)
-        self._keys()
+        session.previewed.connect(self._live)
+        self.deeds.give_keys(self)
         self.go(session.here)
         self.refresh()
 
@@ -89,70 +88,156 @@ class Window(QMainWindow):
 
     def _file_row(self) -> QHBoxLayout:
         self.title = label("", "heading")
-        self.undo_button = button("Undo", self.session.undo, tip="Ctrl+Z")
-        self.redo_button = button("Redo", self.session.redo, tip="Ctrl+Shift+Z")
-        self.unit_button = button("mm", self.turn_units, tip="mm or inches")
-        made = row(
+        a = self.deeds
+
+        def made(action: str, words: str):
+            one = a[action]
+            return button(words, one.act, tip=f"{one.words}  {one.key}".strip())
+
+        self.undo_button, self.redo_button = made("undo", "Undo"), made("redo", "Redo")
+        self.unit_button = made("units", "mm")
+        line = row(
             self.title,
             1,
-            button("New", self.new, tip="Ctrl+N"),
-            button("Open", self.open, tip="Ctrl+O"),
-            button("Save", self.save, tip="Ctrl+S"),
-            button("Export", self.export, tip="Cut list and shop sheet, Ctrl+E"),
+            made("new", "New"),
+            made("open", "Open"),
+            made("save", "Save"),
+            made("export", "Export"),
             self.undo_button,
             self.redo_button,
             self.unit_button,
-            button("Light / dark", self.turn_theme),
+            made("theme", "Light / dark"),
+            made("reckon", "Reckon"),
+            made("words", "Words  F1"),
+            made("actions", "All keys  F2"),
         )
-        made.setContentsMargins(14, 6, 14, 0)
-        return made
+        line.setContentsMargins(14, 6, 14, 0)
+        return line
 
-    def _keys(self) -> None:
-        for keys, act in (
-            ("Ctrl+N", self.new),
-            ("Ctrl+O", self.open),
-            ("Ctrl+S", self.save),
-            ("Ctrl+Shift+S", self.save_as),
-            ("Ctrl+E", self.export),
-            ("Ctrl+Z", self.session.undo),
-            ("Ctrl+Shift+Z", self.session.redo),
-            ("Ctrl+Y", self.session.redo),
+    def _fill_actions(self) -> None:
+        """Everything one can do, once; keys, buttons and the list in the drawer come from here."""
+        s, a, f = self.session, self.deeds, self.files
+        a.add("Find", "actions", "find what to do", lambda: self.open_drawer("doing"), "F2")
+        a.add("Find", "words", "explain the words on this screen", lambda: self.open_drawer("words"), "F1")
+        a.add("Find", "reckon", "reckon something", lambda: self.open_drawer("reckoning"), "F4")
+        for i, station in enumerate(STATIONS, 1):
+            a.add("Go to", f"go {station}", TITLES[station], lambda st=station: self.go(st), f"Alt+{i}")
+        a.add("Go to", "next station", "the next station", lambda: self.step(1), "PgDown")
+        a.add("Go to", "last station", "the station before", lambda: self.step(-1), "PgUp")
+        a.add("Go to", "follow", "the part in mind, at the next station that has it", self.follow, "G")
+        a.add("Go to", "next area", "the next area of the window", lambda: self.turn_area(1), "F6")
+        a.add("Call", "next call", "turn to the next call", lambda: self.side.turn(1), "C")
+        for n in range(1, 10):
+            words = f"take option {n} of the call laid out"
+            a.add("Call", f"take {n}", words, lambda i=n: self.side.take_number(i), str(n))
+        a.add("Call", "take back", "take the latest call back", self.take_back_latest, "B")
+        a.add("Bench", "measure", "say what the wood measures", self.measure, "M")
+        a.add("Bench", "timer", "start or stop timing the step in hand", self.time_step, "T")
+        a.add("Bench", "done", "the step in hand is done", self.step_is_done, "Ctrl+Return")
+        a.add("Bench", "bench view", "bench view, and back", self.toggle_bench, "F11")
+        a.add("Break-down", "mark cut", "mark the chosen part as cut", self.mark, "X")
+        a.add("Piece", "standing", "the box standing, or in three views", self.turn_standing, "V")
+        a.add("Piece", "apart", "draw the parts further apart", lambda: self.pull_apart(20), "]")
+        a.add("Piece", "together", "draw the parts nearer together", lambda: self.pull_apart(-20), "[")
+        timber = ("Timber", "timber")
+        for name, words, method in (
+            ("add board", "add a board", "add_board"),
+            ("drop board", "take the chosen board away", "drop_board"),
+            ("add fault", "add the fault as typed", "add_fault"),
+            ("drop fault", "remove the chosen fault", "drop_fault"),
         ):
-            action = QAction(self)
-            action.setShortcut(QKeySequence(keys))
-            action.triggered.connect(lambda *_, a=act: a())
-            self.addAction(action)
-        for keys, act in (
-            ("M", self.measure),
-            ("F11", self.toggle_bench),
-            ("X", self.mark),
-            *((str(n), lambda n=n: self.side.take_number(n)) for n in range(1, 6)),
-            *((f"Alt+{i + 1}", lambda s=s: self.go(s)) for i, s in enumerate(STATIONS)),
-            ("PgDown", lambda: self.step(1)),
-            ("PgUp", lambda: self.step(-1)),
-        ):
-            QShortcut(QKeySequence(keys), self, context=Qt.ShortcutContext.WindowShortcut).activated.connect(act)
+            a.add(timber[0], name, words, lambda m=method: self.at(timber[1], m))
+        a.add("True-up", "add reading", "add the reading as typed", lambda: self.at("trueup", "add"))
+        a.add("True-up", "drop reading", "remove the chosen reading", lambda: self.at("trueup", "remove"))
+        a.add("File", "new", "a new project", lambda: (f.new(), self.go("piece")), "Ctrl+N")
+        a.add("File", "open", "open a project", f.open, "Ctrl+O")
+        a.add("File", "save", "save", f.save, "Ctrl+S")
+        a.add("File", "save as", "save under another name", f.save_as, "Ctrl+Shift+S")
+        a.add("File", "export", "cut list, shop sheet, full-size templates and pictures", f.export, "Ctrl+E")
+        a.add("Edit", "undo", "undo", s.undo, "Ctrl+Z")
+        a.add("Edit", "redo", "do again", s.redo, "Ctrl+Shift+Z", "Ctrl+Y")
+        a.add("Show", "units", "mm, or inches in 16ths, 32nds, 64ths", self.turn_units, "U")
+        a.add("Show", "theme", "light or dark", self.turn_theme, "L")
+        a.add("Show", "seen", "put away what changed", self.news.close_quietly, "N")
+
+    @property
+    def drawer(self) -> Drawer:
+        """The drawer, made when first opened."""
+        if self._drawer is None:
+            self._drawer = Drawer(self.pages, self.session, self.deeds)
+        return self._drawer
+
+    def open_drawer(self, page: str) -> None:
+        titles = {"doing": "Everything one can do", "words": "Words on this screen", "reckoning": "Reckon"}
+        self.drawer.open_page(getattr(self.drawer, page), titles[page])
 
     def view(self) -> QWidget:
         """The view of the station one looks at."""
         here = self.session.here
         if here not in self.views:
-            self.views[here] = VIEWS[here](self.session, self.theme)
-            self.stack.addWidget(self.views[here])
+            self.views[here] = made = VIEWS[here](self.session, self.theme)
+            self.stack.addWidget(made)
+            if isinstance(made, PieceView):
+                made.wanted.connect(self._see_part)
         return self.views[here]
 
     def go(self, station: str) -> None:
         """Look at a station."""
+        if self.pages.currentIndex() != 0:
+            self.toggle_bench()
         self.session.look_at(station)
         view = self.view()
         self.stack.setCurrentWidget(view)
         view.refresh()
+        self._tell_news()
+
+    def _tell_news(self) -> None:
+        """What changed at the station one turned to, old and new, until seen."""
+        news, told = self.session.news, self.session.told
+        if not news:
+            self.news.close_quietly()
+            return
+        first = "   ".join(told(c.words) for c in news[:NEWS_SHOWN])
+        more = f"   and {len(news) - NEWS_SHOWN} more" if len(news) > NEWS_SHOWN else ""
+        every = "\n".join(told(c.words) for c in news)
+        self.news.say(f"Changed since you looked:   {first}{more}", ("Seen  N", lambda: None), tip=every)
 
     def step(self, by: int) -> None:
         """The next station along the course, or the one before."""
         i = STATIONS.index(self.session.here) + by
         if 0 <= i < len(STATIONS):
             self.go(STATIONS[i])
+
+    def at(self, station: str, method: str) -> None:
+        """Do something that belongs to a station: go there first."""
+        if self.session.here != station:
+            self.go(station)
+        getattr(self.view(), method)()
+
+    def _see_part(self, station: str) -> None:
+        self.go(station)
+        view = self.view()
+        if hasattr(view, "show_part"):
+            view.show_part(self.session.lit_part)
+            view.refresh()
+
+    def follow(self) -> None:
+        """On to the next station where the part in mind is drawn."""
+        order = ("piece", "breakdown", "trueup", "joints")
+        if not self.session.lit_part:
+            self.session.said.emit("Pick a part in a drawing first; then G follows it from station to station.", True)
+            return
+        here = self.session.here
+        self._see_part(order[(order.index(here) + 1) % len(order)] if here in order else order[0])
+
+    def turn_area(self, by: int) -> None:
+        """Give the keyboard to the next area: the course, the drawing, the calls, the strip."""
+        drawing = getattr(self.view(), "canvas", self.view())
+        first_call = next((w for w in self.side.calls_area.findChildren(QWidget) if w.focusPolicy()), self.side)
+        areas = [self.course, drawing, first_call, self.strip.measure_button]
+        now = QApplication.focusWidget()
+        at = next((i for i, one in enumerate(areas) if one is now), -1)
+        areas[(at + by) % len(areas)].setFocus()
 
     def refresh(self) -> None:
         s = self.session
@@ -166,15 +251,58 @@ class Window(QMainWindow):
         self.redo_button.setEnabled(s.history.can_redo)
         self.unit_button.setText("mm" if s.project.units == "mm" else f"1/{s.project.denominator} inch")
 
+    def _live(self) -> None:
+        """While something is dragged: what is seen of it."""
+        view = self.view()
+        view.live() if hasattr(view, "live") else view.refresh()
+
     # ---- actions
 
     def measure(self) -> None:
-        self.pages.setCurrentIndex(0)
-        self.strip.ask()
+        if self.pages.currentIndex() == 1 and self.bench is not None:
+            self.bench.ask()
+        else:
+            self.strip.ask()
+
+    def time_step(self) -> None:
+        """Start or stop timing: the step shown in bench view, else the step in hand."""
+        if self.pages.currentIndex() == 1 and self.bench is not None:
+            self.bench.time()
+        else:
+            self.strip.start()
+
+    def step_is_done(self) -> None:
+        if self.pages.currentIndex() == 1 and self.bench is not None:
+            self.bench.done()
+        else:
+            self.strip.done()
 
     def mark(self) -> None:
-        if self.session.here == "breakdown" and not isinstance(QApplication.focusWidget(), QLineEdit):
-            self.view().mark_cut()
+        if not isinstance(QApplication.focusWidget(), QLineEdit):
+            self.at("breakdown", "mark_cut")
+
+    def take_back_latest(self) -> None:
+        """The call taken last is open again."""
+        choices = self.session.project.choices
+        if choices:
+            self.session.take_back(choices[-1].call)
+        else:
+            self.session.said.emit("No call has been taken yet.", True)
+
+    def turn_standing(self) -> None:
+        if self.session.here != "piece":
+            self.go("piece")
+        view = self.view()
+        view.stand_up(not view.upright.isChecked())
+
+    def pull_apart(self, by: int) -> None:
+        """Draw the parts further apart or nearer together, standing."""
+        if self.session.here != "piece":
+            self.go("piece")
+        view = self.view()
+        if not view.upright.isChecked():
+            view.stand_up(True)
+        view.apart.setValue(view.apart.value() + by)
 
     def turn_units(self) -> None:
         """mm, then sixteenths, thirty-seconds and sixty-fourths of an inch, then mm again."""
@@ -191,6 +319,8 @@ class Window(QMainWindow):
         self.side.repaint_all()
         self.refresh()
         self.course.update()
+        if self.bench is not None:
+            self.bench.dress()
 
     def toggle_bench(self) -> None:
         """Bench view and back."""
@@ -206,64 +336,17 @@ class Window(QMainWindow):
         self.pages.setCurrentIndex(1)
         self.bench.begin()
 
-    # ---- files
+    # ---- the window itself
 
-    def new(self) -> None:
-        """A new project, on a small practice box. What is unsaved is kept as a recovery file first."""
-        self._keep_unsaved()
-        self.session.replace(Project(), None)
-        self.go("piece")
-        self.session.said.emit(
-            "A new project: a small practice box. Change what it holds, and it becomes yours.", False
-        )
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        if self._drawer is not None and self._drawer.isVisible():
+            self._drawer.place()
 
-    def _keep_unsaved(self) -> None:
-        s = self.session
-        folder = s.recovery_folder
-        if not s.unsaved or folder is None:
-            return
-        try:
-            folder.mkdir(parents=True, exist_ok=True)
-            project_file.save(s.project, folder / f"left-{s.now()[:19].replace(':', '')}.nullah")
-        except (FileTrouble, OSError) as trouble:
-            s.said.emit(f"Unsaved work could not be kept: {trouble}", True)
-
-    def open(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "Open a project", "", "Nullah projects (*.nullah)")
-        if name:
-            self._keep_unsaved()
-            self.session.open(Path(name))
-            self.go(self.session.here)
-
-    def save(self) -> None:
-        if self.session.path is None:
-            self.save_as()
-        else:
-            self.session.save()
-
-    def save_as(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(
-            self, "Save the project", f"{self.session.project.name}.nullah", "Nullah projects (*.nullah)"
-        )
-        if name:
-            path = Path(name)
-            self.session.save(path if path.suffix else path.with_suffix(project_file.SUFFIX))
-
-    def export(self) -> None:
-        folder = QFileDialog.getExistingDirectory(self, "Where to put the cut list and the shop sheet")
-        if folder:
-            self.export_to(Path(folder))
-
-    def export_to(self, folder: Path) -> None:
-        """Write cut list and shop sheet into a folder."""
-        from nullah.formats.export import export  # on first use: the PDF library alone would make every start slower
-
-        try:
-            written = export(self.session.plan, folder)
-        except FileTrouble as trouble:
-            self.session.said.emit(str(trouble), True)
-            return
-        self.session.said.emit(f"Written: {', '.join(p.name for p in written)}.", False)
+    def changeEvent(self, event: QEvent) -> None:
+        super().changeEvent(event)
+        if event.type() == QEvent.Type.ActivationChange and self.isActiveWindow():
+            QTimer.singleShot(0, self.files.look_outside)
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.session.unsaved:

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from nullah.core.drawing import Area, Dimension, Drawing, Line, Point, Primitive, Text, rectangle
+from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, rectangle
 from nullah.core.joints.plan import Check, Face, JointPlan, Setting
 from nullah.core.measure import marked
 
@@ -265,7 +265,13 @@ def tail_face(joint: Dovetail, part: str, baseline: float, slot: float) -> Drawi
                 tag=f"setting:dividers:{joint.step:.2f}",
             )
         )
-    items.append(Text((reach * 0.72, height / 2), part, size=30, bold=True, ink="faint", tag=f"part:{part}"))
+    items += [
+        Handle((0, joint.half_pin), "line:half_pin/lower", "up", "pull the half-pin line"),
+        Handle((0, joint.width - joint.half_pin), "line:half_pin/upper", "up", "pull the half-pin line"),
+    ]
+    if joint.tails > 1:
+        items.append(Handle((0, first[1]), f"line:pin/{joint.tails}", "up", "pull for another pin"))
+    items.append(Text((reach * 0.72, height / 2), part, size=26, bold=True, tag=f"part:{part}", halo=True))
     if slot > 0:
         items.append(Line(((0, joint.width), (baseline, joint.width)), "faint", dash=True))
     return Drawing(tuple(items))
@@ -306,7 +312,7 @@ def pin_face(joint: Dovetail, part: str, baseline: float) -> Drawing:
             tag=f"setting:marking gauge:{baseline:.2f}",
         ),
         Text((joint.width / 2, end_y + joint.mating + 3), "end grain, inside face up", size=11, ink="quiet"),
-        Text((joint.width / 2, 8), part, size=30, bold=True, ink="faint"),
+        Text((joint.width / 2, 8), part, size=26, bold=True, tag=f"part:{part}", halo=True),
     ]
     pins = joint.pins_at_mouth()
     if len(pins) > 2:

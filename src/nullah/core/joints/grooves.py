@@ -169,10 +169,7 @@ def dadoes(
     settings = (
         Setting("knife, from the divider", divider_thickness, "", sides, "dado width"),
         Setting("router plane" if router_plane else "depth line", depth, "", sides, "dado depth"),
-        *(
-            Setting("rule", c - divider_thickness / 2, "", sides, f"near side of dado {i + 1}, from the end")
-            for i, c in enumerate(centres)
-        ),
+        *_places(centres, divider_thickness, sides),
     )
     floor = "floor with the router plane" if router_plane else "floor by chisel to a gauged depth line"
     steps = (
@@ -184,11 +181,33 @@ def dadoes(
     bays = [b - a for a, b in pairwise(centres)]
     even = max(bays) - min(bays) < 0.05 if bays else True
     checks = (
-        Check(even, "bays equal on both sides, so one square bay makes all square" if even else "bays are not equal"),
+        Check(
+            True,
+            "bays equal on both sides, so one square bay makes all square"
+            if even
+            else "bays of several widths: set every dado from the same end on both sides",
+        ),
         *(check_depth(depth, thickness[p], p) for p in sides),
     )
     face = Face(sides[0], f"{sides[0]}, inside face", _dado_face(sides[0], side, centres, divider_thickness, span))
     return JointPlan("dadoes", "Dadoes for the dividers", (*sides, *dividers), settings, steps, checks, (face,))
+
+
+MOST_RULED = 8  # dadoes set one by one; more of them, evenly spaced, are stepped with a block
+
+
+def _places(centres: tuple[float, ...], wide: float, sides: tuple[str, ...]) -> list[Setting]:
+    """Where the dadoes go: each by the rule, or the first by the rule and the rest by a spacer block."""
+    steps = [b - a for a, b in pairwise(centres)]
+    if len(centres) > MOST_RULED and max(steps) - min(steps) < 0.05:
+        return [
+            Setting("rule", centres[0] - wide / 2, "", sides, "near side of dado 1, from the end"),
+            Setting("spacer block", steps[0] - wide, "", sides, f"from dado to dado, {len(centres)} of them"),
+        ]
+    return [
+        Setting("rule", c - wide / 2, "", sides, f"near side of dado {i + 1}, from the end")
+        for i, c in enumerate(centres)
+    ]
 
 
 def _dado_face(

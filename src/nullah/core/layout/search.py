@@ -7,45 +7,12 @@ cuts by construction. Several orders of placing are tried; the best by parts pla
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 
-from nullah.core.document import BoardLayout, Node
+from nullah.core.document import BoardLayout
+from nullah.core.layout.cell import Cell, as_node, carve, walk
 from nullah.core.layout.model import EPS, Blank, Layout, Options, Stock, blocks, cuts, leaves, overlaps
 from nullah.core.measure import marked
-
-
-@dataclass
-class _Cell:
-    """A rectangle while it is being worked on; becomes a ``Node`` at the end."""
-
-    x: float
-    y: float
-    length: float
-    width: float
-    use: str = "free"
-    part: str = ""
-    axis: str = ""
-    at: float = 0.0
-    kerf: float = 0.0
-    children: list[_Cell] = field(default_factory=list)
-
-    def free(self) -> Iterator[_Cell]:
-        if self.use == "cut":
-            for child in self.children:
-                yield from child.free()
-        elif self.use == "free":
-            yield self
-
-    def cut(self, axis: str, at: float, kerf: float) -> tuple[_Cell, _Cell]:
-        """Saw right across at ``at``; the kerf lies beyond it. The far side may come out with no size left."""
-        if axis == "across":
-            a = _Cell(self.x, self.y, at - self.x, self.width)
-            b = _Cell(at + kerf, self.y, max(0.0, self.x + self.length - at - kerf), self.width)
-        else:
-            a = _Cell(self.x, self.y, self.length, at - self.y)
-            b = _Cell(self.x, at + kerf, self.length, max(0.0, self.y + self.width - at - kerf))
-        self.use, self.axis, self.at, self.kerf, self.children = "cut", axis, at, kerf, [a, b]
-        return a, b
 
 
 def search(stock: Sequence[Stock], blanks: Sequence[Blank], options: Options) -> tuple[Layout, ...]:
@@ -110,17 +77,17 @@ def _construct(stock: Sequence[Stock], order: Sequence[Sequence[Blank]], options
             if not _place_one(stock, roots, blank, options):
                 unplaced.append((blank.id, why_not(stock, blank)))
     boards = tuple(
-        BoardLayout(board=s.id, root=_node(roots[s.id], options))
+        BoardLayout(board=s.id, root=as_node(roots[s.id], options))
         for s in stock
-        if any(c.use == "part" for c in _walk(roots[s.id]))
+        if any(c.use == "part" for c in walk(roots[s.id]))
     )
     name = f"{options.first} first"
     return Layout(name, boards, tuple(unplaced), tuple(split))
 
 
-def _trimmed(s: Stock, options: Options) -> _Cell:
+def _trimmed(s: Stock, options: Options) -> Cell:
     """The board with its spoiled ends and edges cut off; what is left is its only free cell."""
-    root = _Cell(0.0, 0.0, s.length, s.width)
+    root = Cell(0.0, 0.0, s.length, s.width)
     cell = root
     if s.x0 > EPS:
         left, cell = cell.cut(
@@ -139,38 +106,12 @@ def _trimmed(s: Stock, options: Options) -> _Cell:
     return root
 
 
-def _walk(cell: _Cell) -> Iterator[_Cell]:
-    yield cell
-    for child in cell.children:
-        yield from _walk(child)
-
-
-def _node(cell: _Cell, options: Options) -> Node:
-    if cell.use == "cut":
-        children = tuple(_node(c, options) for c in cell.children)
-        return Node(
-            x=cell.x,
-            y=cell.y,
-            length=cell.length,
-            width=cell.width,
-            use="cut",
-            axis=cell.axis,
-            at=cell.at,
-            kerf=cell.kerf,
-            children=children,
-        )
-    use = cell.use
-    if use == "free":
-        use = "offcut" if cell.length >= options.keep_offcut and cell.width >= 20 else "waste"
-    return Node(x=cell.x, y=cell.y, length=cell.length, width=cell.width, use=use, part=cell.part)
-
-
 def _starts(low: float, kerf: float, ends: Iterable[float]) -> list[float]:
     """Places where a rectangle may begin: at the cell's own edge, or past a fault with room for the kerf before it."""
     return sorted({low, *(max(e, low + kerf) for e in ends if e > low + EPS)})
 
 
-def _spots(cell: _Cell, s: Stock, blank: Blank, options: Options) -> Iterator[tuple[float, float]]:
+def _spots(cell: Cell, s: Stock, blank: Blank, options: Options) -> Iterator[tuple[float, float]]:
     """Lower-left corners where the blank lies in the cell clear of what spoils it, leftmost first."""
     if blank.length > cell.length + EPS or blank.width > cell.width + EPS:
         return
@@ -187,9 +128,9 @@ def _spots(cell: _Cell, s: Stock, blank: Blank, options: Options) -> Iterator[tu
             yield x, y
 
 
-def _place_one(stock: Sequence[Stock], roots: dict[str, _Cell], blank: Blank, options: Options) -> bool:
+def _place_one(stock: Sequence[Stock], roots: dict[str, Cell], blank: Blank, options: Options) -> bool:
     best: tuple[float, ...] | None = None
-    chosen: tuple[_Cell, float, float] | None = None
+    chosen: tuple[Cell, float, float] | None = None
     for s in stock:
         if s.species != blank.species:
             continue
@@ -197,7 +138,7 @@ def _place_one(stock: Sequence[Stock], roots: dict[str, _Cell], blank: Blank, op
             for x, y in _spots(cell, s, blank, options):
                 if s.thickness_in(x, y, blank.length, blank.width) < blank.thickness - 0.05:
                     continue
-                opened = 0.0 if any(c.use == "part" for c in _walk(roots[s.id])) else 1.0
+                opened = 0.0 if any(c.use == "part" for c in walk(roots[s.id])) else 1.0
                 spare = min(cell.length - blank.length, cell.width - blank.width)
                 score = (opened, s.thickness - blank.thickness, spare, x - cell.x)
                 if best is None or score < best:
@@ -206,34 +147,20 @@ def _place_one(stock: Sequence[Stock], roots: dict[str, _Cell], blank: Blank, op
     if chosen is None:
         return False
     cell, x, y = chosen
-    _carve(cell, x, y, blank.length, blank.width, options).use = "part"
+    carve(cell, x, y, blank.length, blank.width, options).use = "part"
     _last_part(cell, x, y).part = blank.id
     return True
 
 
-def _last_part(cell: _Cell, x: float, y: float) -> _Cell:
-    return next(c for c in _walk(cell) if c.use == "part" and abs(c.x - x) < EPS and abs(c.y - y) < EPS)
+def _last_part(cell: Cell, x: float, y: float) -> Cell:
+    return next(c for c in walk(cell) if c.use == "part" and abs(c.x - x) < EPS and abs(c.y - y) < EPS)
 
 
-def _carve(cell: _Cell, x: float, y: float, length: float, width: float, options: Options) -> _Cell:
-    """Free the rectangle by full cuts, the preferred kind first; the rest stays free for others."""
-    for axis in ("across", "along") if options.first == "crosscut" else ("along", "across"):
-        kerf = options.crosscut_kerf if axis == "across" else options.rip_kerf
-        low, high = (x, x + length) if axis == "across" else (y, y + width)
-        start = cell.x if axis == "across" else cell.y
-        if low > start + EPS:
-            _, cell = cell.cut(axis, low - kerf, kerf)
-        end = cell.x + cell.length if axis == "across" else cell.y + cell.width
-        if high < end - EPS:
-            cell, _ = cell.cut(axis, high, kerf)
-    return cell
-
-
-def _place_sequence(stock: Sequence[Stock], roots: dict[str, _Cell], unit: Sequence[Blank], options: Options) -> bool:
+def _place_sequence(stock: Sequence[Stock], roots: dict[str, Cell], unit: Sequence[Blank], options: Options) -> bool:
     """Place a group in order along one strip of one board, skipping faults between its members."""
     wide = max(b.width for b in unit)
     best: tuple[float, ...] | None = None
-    chosen: tuple[_Cell, float, list[float]] | None = None
+    chosen: tuple[Cell, float, list[float]] | None = None
     for s in stock:
         if s.species != unit[0].species:
             continue
@@ -250,7 +177,7 @@ def _place_sequence(stock: Sequence[Stock], roots: dict[str, _Cell], unit: Seque
     if chosen is None:
         return False
     cell, y, xs = chosen
-    strip = _carve(cell, xs[0], y, xs[-1] + unit[-1].length - xs[0], wide, options)
+    strip = carve(cell, xs[0], y, xs[-1] + unit[-1].length - xs[0], wide, options)
     for blank, x in zip(unit, xs, strict=True):
         if x > strip.x + EPS:
             _, strip = strip.cut("across", x - options.crosscut_kerf, options.crosscut_kerf)
@@ -263,7 +190,7 @@ def _place_sequence(stock: Sequence[Stock], roots: dict[str, _Cell], unit: Seque
 
 
 def _sequence(
-    cell: _Cell, s: Stock, unit: Sequence[Blank], y: float, wide: float, options: Options
+    cell: Cell, s: Stock, unit: Sequence[Blank], y: float, wide: float, options: Options
 ) -> list[float] | None:
     """Where each member begins along the strip at y, or None when they do not all fit."""
     xs: list[float] = []
@@ -271,7 +198,7 @@ def _sequence(
     for blank in unit:
         tall = replace(blank, width=wide)
         begin = at
-        strip = _Cell(begin, y, cell.x + cell.length - begin, wide)
+        strip = Cell(begin, y, cell.x + cell.length - begin, wide)
         for x, _ in _spots(strip, s, tall, options):
             if s.thickness_in(x, y, blank.length, wide) >= blank.thickness - 0.05:
                 if xs and EPS < x - begin < options.crosscut_kerf:

@@ -2,20 +2,21 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping
 
-from nullah.core.document import Board, Defect
-from nullah.core.drawing import Area, Dimension, Drawing, Line, Point, Primitive, Text, rectangle
+from nullah.core.document import Board, Node
+from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Primitive, Text, rectangle
 from nullah.core.layout.model import leaves
 from nullah.core.measure import marked
-from nullah.core.pictures.wood import end_arcs, face_figure
+from nullah.core.pictures.wood import edge_mark, end_grain, face_mark, fault, figure, wood_of
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.timber import Span
 from nullah.core.wood.moisture import sawn_name
 
-GAP = 215.0  # mm between boards, where their names stand
-END_AT = 40.0  # mm right of the board, where its end grain is drawn
+GAP = 215.0  # mm between boards as found, where their names stand
+SAWN_GAP = 105.0  # mm between boards as laid out
+END_AT = 70.0  # mm right of the board, where its end grain is drawn
+END_SCALE = 2.0  # how much larger than life an end is drawn
 
 
 def rows(boards: tuple[Board, ...], gap: float = GAP) -> dict[str, float]:
@@ -28,168 +29,92 @@ def rows(boards: tuple[Board, ...], gap: float = GAP) -> dict[str, float]:
     return out
 
 
-def as_found(boards: tuple[Board, ...], spans: Mapping[str, Span], chosen: str = "") -> Drawing:
-    """Each board with figure, faults, what is trimmed off, and its end grain beside it."""
+def as_found(boards: tuple[Board, ...], spans: Mapping[str, Span], chosen: str = "", without: str = "") -> Drawing:
+    """Each board with figure, faults, what is trimmed off, and its end grain beside it.
+
+    ``without`` is the tag of a fault that is left out: the one that moves while it is dragged.
+    """
+    at = rows(boards)
     items: list[Primitive] = []
     for b in boards:
-        y = rows(boards)[b.id]
-        items += _ground(b, y, chosen == b.id)
-        span = spans.get(b.id)
-        if span is not None:
-            items += _trims(b, y, span)
-        items += [p for d in b.defects for p in fault(b, d, y)]
-        end_x = b.length + END_AT
-        items.append(Area(rectangle(end_x, y, b.thickness * 2, b.width), "end grain", edge="outline"))
-        items += _turned(end_arcs(0, 0, b.width, b.thickness * 2, b.ring_angle, b.heart_side == "back"), end_x, y)
-        items.append(Text((end_x, y - 22), sawn_name(b.ring_angle), size=11, ink="quiet", align="left"))
-        words = f"{b.name}  {b.species}, {marked(b.thickness)} thick, {b.moisture:g} %"
-        items.append(
-            Text((0, y + b.width + 30), words, size=13, bold=chosen == b.id, align="left", tag=f"board:{b.id}")
-        )
-        items.append(Dimension((0, y), (b.length, y), b.length, -15, edit=f"board.{b.id}.length"))
-        items.append(Dimension((0, y), (0, y + b.width), b.width, 15, edit=f"board.{b.id}.width"))
+        items += _as_found(b, at[b.id], spans.get(b.id), chosen == b.id, without)
     return Drawing(tuple(items))
 
 
-def _turned(items: tuple[Primitive, ...], x: float, y: float) -> list[Primitive]:
-    """An end drawn lying is stood upright: its width runs up the picture."""
-    return [
-        Line(tuple((x + q, y + p) for p, q in item.points), item.ink, width=item.width)
-        for item in items
-        if isinstance(item, Line)
-    ]
-
-
-def _ground(b: Board, y: float, chosen: bool) -> list[Primitive]:
+def _as_found(b: Board, y: float, span: Span | None, chosen: bool, without: str) -> list[Primitive]:
+    tag = f"board:{b.id}"
     items: list[Primitive] = [
-        Area(rectangle(0, y, b.length, b.width), "wood", edge="lit" if chosen else "outline", tag=f"board:{b.id}")
+        Area(rectangle(0, y, b.length, b.width), f"wood {b.species}", edge="lit" if chosen else "outline", tag=tag)
     ]
-    items += face_figure(0, y, b.length, b.width, b.ring_angle, 8)
-    if b.straight_edge != "neither":
-        edge = y if b.straight_edge == "lower" else y + b.width
-        items.append(Line(((0, edge), (b.length, edge)), "computed", width=2.2))
+    items += figure(wood_of(b), (b.length, b.width, b.thickness), (0, y))
+    items += _straight_edge(b, y)
+    if span is not None:
+        items += _trims(b, y, span)
+    for d in b.defects:
+        if f"fault:{b.id}/{d.id}" != without:
+            items += fault(b, d, y)
+    tall, thick = b.width * END_SCALE, b.thickness * END_SCALE
+    end_x, end_y = b.length + END_AT, y + b.width / 2 - tall / 2
+    items.append(Area(rectangle(end_x, end_y, thick, tall), f"end {b.species}", edge="outline", tag=tag))
+    items += end_grain(wood_of(b), (b.length, b.width, b.thickness), (end_x, end_y), END_SCALE, upright=True)
+    items.append(
+        Text((end_x + thick + 14, y + b.width / 2), sawn_name(b.ring_angle), size=11, ink="quiet", align="left")
+    )
+    words = f"{b.name}  {b.species}, {marked(b.thickness)} thick, {b.moisture:g} %"
+    items.append(Text((0, y + b.width + 34), words, size=13, bold=chosen, align="left", tag=tag))
+    items.append(Dimension((0, y), (b.length, y), b.length, -15, edit=f"board.{b.id}.length"))
+    items.append(Dimension((0, y), (0, y + b.width), b.width, 15, edit=f"board.{b.id}.width"))
+    if chosen:
+        items.append(Handle((b.length, y + b.width / 2), f"edge:{b.id}/length", "along", "pull the end"))
+        items.append(Handle((b.length * 0.68, y + b.width), f"edge:{b.id}/width", "up", "pull the edge"))
     return items
+
+
+def _straight_edge(b: Board, y: float) -> list[Primitive]:
+    """The proved edge, heavier, with the marks of face side and face edge where they are to be set."""
+    if b.straight_edge == "neither":
+        return []
+    edge = y if b.straight_edge == "lower" else y + b.width
+    inward = 1 if b.straight_edge == "lower" else -1
+    x, size = b.length * 0.5, min(70.0, b.width * 0.4)
+    return [
+        Line(((0, edge), (b.length, edge)), "computed", width=2.2),
+        *face_mark(x, edge, size * inward),
+        *edge_mark(x, edge, size * inward),
+    ]
 
 
 def _trims(b: Board, y: float, span: Span) -> list[Primitive]:
     items: list[Primitive] = []
     for x, length in ((0.0, span.x0), (span.x1, b.length - span.x1)):
         if length > 0.5:
-            items.append(Area(rectangle(x, y, length, b.width), "waste", hatch=True, tag=f"board:{b.id}"))
+            items.append(_waste(x, y, length, b.width, f"board:{b.id}"))
             line = span.x0 if x == 0.0 else span.x1
             items.append(Line(((line, y - 6), (line, y + b.width + 6)), "decision", width=1.6))
     return items
 
 
-def fault(b: Board, d: Defect, y: float) -> list[Primitive]:
-    """One fault, drawn as what it is, never by colour alone."""
-    tag = f"fault:{b.id}/{d.id}"
-    x, low, long, w = d.x, y + d.y, min(d.length, b.length - d.x), min(d.width, b.width - d.y)
-    if "knot" in d.kind:
-        ring = _oval(x + long / 2, low + w / 2, long / 2, w / 2)
-        core = _oval(x + long / 2, low + w / 2, long / 5, w / 5)
-        items: list[Primitive] = [
-            Area(ring, "wood dark", edge="fault", tag=tag, hint=d.kind),
-            Area(core, "fault", tag=tag),
-        ]
-        if d.kind == "loose knot":
-            items.append(
-                Line(
-                    (*_oval(x + long / 2, low + w / 2, long / 2, w / 2.0), (x + long, low + w / 2)), "fault", width=2.4
-                )
-            )
-            items.append(Line(((x, low), (x + long, low + w)), "fault", width=1.4))
-            items.append(Line(((x, low + w), (x + long, low)), "fault", width=1.4))
-        return items
-    if d.kind in ("check", "split"):
-        middle = low + w / 2
-        zig: tuple[Point, ...] = tuple(
-            (x + long * i / 8, middle + (w / 3 if i % 2 else -w / 3) * (1 - abs(i - 4) / 8)) for i in range(9)
-        )
-        return [
-            Area(rectangle(x, low, long, w), "decision wash", tag=tag, hint=d.kind),
-            Line(zig, "fault", width=2.0, tag=tag),
-        ]
-    ink = "offcut" if d.kind == "sapwood" else "waste" if d.kind == "wane" else "wood dark"
-    items = [Area(rectangle(x, low, long, w), ink, hatch=d.kind != "sapwood", edge="fault", tag=tag, hint=d.kind)]
-    if long > 60:
-        items.append(Text((x + long / 2, low + w / 2), d.kind, size=10, ink="fault", tag=tag, halo=True))
-    return items
-
-
-def _oval(cx: float, cy: float, rx: float, ry: float) -> tuple[Point, ...]:
-    return tuple((cx + rx * math.cos(i * math.pi / 12), cy + ry * math.sin(i * math.pi / 12)) for i in range(24))
+def _waste(x: float, y: float, length: float, width: float, tag: str = "", hint: str = "") -> Area:
+    """What falls away: the wood still shows through."""
+    return Area(rectangle(x, y, length, width), "waste", hatch=True, tag=tag, hint=hint, opacity=0.55)
 
 
 def laid_out(
     boards: tuple[Board, ...], result: BreakdownResult, chosen: str = "", cut_parts: frozenset[str] = frozenset()
 ) -> Drawing:
-    """The accepted layout on the boards that are sawn, cuts numbered in order, offcuts and waste told apart by words too."""
-    used = (
-        tuple(b for b in boards if any(x.board == b.id for x in (result.layout.boards if result.layout else ())))
-        or boards
-    )
-    at = rows(used, 105.0)
+    """The accepted layout on the boards that are sawn, the board's own figure running through parts, offcuts and waste."""
     roots = {x.board: x.root for x in (result.layout.boards if result.layout else ())}
+    used = tuple(b for b in boards if b.id in roots) or boards
+    at = rows(used, SAWN_GAP)
     items: list[Primitive] = []
     for b in used:
-        y = at[b.id]
-        items.append(Area(rectangle(0, y, b.length, b.width), "waste", hatch=True, edge="outline", tag=f"board:{b.id}"))
-        if b.id in roots:
-            for leaf in leaves(roots[b.id]):
-                if leaf.use == "part":
-                    ink = "settled wash" if leaf.part in cut_parts else "wood"
-                    lit = leaf.part == chosen
-                    items.append(
-                        Area(
-                            rectangle(leaf.x, y + leaf.y, leaf.length, leaf.width),
-                            ink,
-                            edge="lit" if lit else "outline",
-                            tag=f"part:{leaf.part}",
-                            hint=f"{leaf.part}: {marked(leaf.length, 0)} x {marked(leaf.width, 0)}",
-                        )
-                    )
-                    items += face_figure(leaf.x, y + leaf.y, leaf.length, leaf.width, b.ring_angle, 4)
-                elif leaf.use == "offcut":
-                    items.append(
-                        Area(
-                            rectangle(leaf.x, y + leaf.y, leaf.length, leaf.width),
-                            "offcut",
-                            edge="outline",
-                            hint=f"offcut {marked(leaf.length, 0)} x {marked(leaf.width, 0)}",
-                        )
-                    )
-                    if leaf.length > 180 and leaf.width > 40:
-                        items.append(
-                            Text(
-                                (leaf.x + leaf.length / 2, y + leaf.y + leaf.width / 2),
-                                f"offcut {marked(leaf.length, 0)} x {marked(leaf.width, 0)}",
-                                size=11,
-                                ink="quiet",
-                            )
-                        )
-        else:
-            items.append(Area(rectangle(0, y, b.length, b.width), "wood", edge="outline", tag=f"board:{b.id}"))
-            items += face_figure(0, y, b.length, b.width, b.ring_angle, 6)
-        items += [p for d in b.defects for p in fault(b, d, y)]
-        for leaf in leaves(roots[b.id]) if b.id in roots else ():
-            if leaf.use == "part":
-                size = 17 if leaf.length > 60 else 12
-                items.append(
-                    Text(
-                        (leaf.x + leaf.length / 2, y + leaf.y + leaf.width / 2),
-                        leaf.part,
-                        size=size,
-                        bold=True,
-                        halo=True,
-                        tag=f"part:{leaf.part}",
-                    )
-                )
-        items += _saw_lines(result, b.id, y, b)
+        items += _sawn(b, at[b.id], roots.get(b.id), chosen, cut_parts)
+        items += _saw_lines(result, b, at[b.id])
+        size = f"{marked(b.length)} x {marked(b.width)} x {marked(b.thickness)}"
         items.append(
             Text(
-                (0, y - 26),
-                f"{b.name}, {b.species}, {marked(b.length)} x {marked(b.width)} x {marked(b.thickness)}",
+                (0, at[b.id] - 30),
+                f"{b.name}, {b.species}, {size}",
                 size=12,
                 align="left",
                 ink="quiet",
@@ -199,20 +124,69 @@ def laid_out(
     return Drawing(tuple(items))
 
 
-def _saw_lines(result: BreakdownResult, board: str, y: float, b: Board) -> list[Primitive]:
-    items: list[Primitive] = []
-    for cut in result.cuts:
-        if cut.board != board:
-            continue
-        n = cut.node
-        if n.axis == "across":
-            a, z = (n.at + n.kerf / 2, y + n.y), (n.at + n.kerf / 2, y + n.y + n.width)
-            label = (a[0], y + b.width + 8)
+def _sawn(b: Board, y: float, root: Node | None, chosen: str, cut_parts: frozenset[str]) -> list[Primitive]:
+    items: list[Primitive] = [
+        Area(rectangle(0, y, b.length, b.width), f"wood {b.species}", edge="outline", tag=f"board:{b.id}")
+    ]
+    items += figure(wood_of(b), (b.length, b.width, b.thickness), (0, y))
+    pieces = list(leaves(root)) if root is not None else []
+    for leaf in pieces:
+        size = f"{marked(leaf.length, 0)} x {marked(leaf.width, 0)}"
+        shape = rectangle(leaf.x, y + leaf.y, leaf.length, leaf.width)
+        if leaf.use == "waste":
+            items.append(_waste(leaf.x, y + leaf.y, leaf.length, leaf.width))
+        elif leaf.use == "offcut":
+            items.append(
+                Area(shape, "offcut", edge="outline", hint=f"offcut {size}", opacity=0.72, tag=f"offcut:{b.id}")
+            )
         else:
-            a, z = (n.x, y + n.at + n.kerf / 2), (n.x + n.length, y + n.at + n.kerf / 2)
-            label = (n.x + min(16.0, n.length / 2), a[1])
-        items.append(Line((a, z), "kerf", width=1.8, tag=f"cut:{cut.number}"))
-        items.append(
-            Text(label, str(cut.number), size=11, bold=True, ink="computed", halo=True, tag=f"cut:{cut.number}")
-        )
+            tint = "settled wash" if leaf.part in cut_parts else ""
+            edge = "lit" if leaf.part == chosen else "outline"
+            items.append(
+                Area(shape, tint, edge=edge, tag=f"part:{leaf.part}", hint=f"{leaf.part}: {size}", opacity=0.8)
+            )
+    items += [p for d in b.defects for p in fault(b, d, y, named=False)]
+    for leaf in pieces:
+        middle = (leaf.x + leaf.length / 2, y + leaf.y + leaf.width / 2)
+        if leaf.use == "part":
+            done = " \u2713" if leaf.part in cut_parts else ""
+            items.append(
+                Text(
+                    middle,
+                    leaf.part + done,
+                    size=17 if leaf.length > 60 else 12,
+                    bold=True,
+                    halo=True,
+                    tag=f"part:{leaf.part}",
+                    room=max(leaf.length, 40.0),
+                )
+            )
+            mark = min(34.0, leaf.width * 0.35)
+            spot = leaf.x + min(leaf.length * 0.15, 40.0)
+            items += [*face_mark(spot, y + leaf.y, mark), *edge_mark(spot, y + leaf.y, mark)]
+        elif leaf.use == "offcut" and leaf.width > 30:
+            words = f"offcut {marked(leaf.length, 0)} x {marked(leaf.width, 0)}"
+            items.append(Text(middle, words, size=11, halo=True, room=leaf.length))
+    return items
+
+
+def _saw_lines(result: BreakdownResult, b: Board, y: float) -> list[Primitive]:
+    """The cuts with their numbers: those of crosscuts above the board, those of rips within it, each clear of the others."""
+    items: list[Primitive] = []
+    taken: list[float] = []
+    for cut in result.cuts:
+        if cut.board != b.id:
+            continue
+        n, tag = cut.node, f"cut:{cut.number}"
+        if n.axis == "across":
+            x = n.at + n.kerf / 2
+            items.append(Line(((x, y + n.y), (x, y + n.y + n.width)), "kerf", width=1.8, tag=tag))
+            row = sum(1 for other in taken if abs(other - x) < 46)
+            taken.append(x)
+            at = (x, y + b.width + 26 + 36 * min(row, 1))
+        else:
+            up = y + n.at + n.kerf / 2
+            items.append(Line(((n.x, up), (n.x + n.length, up)), "kerf", width=1.8, tag=tag))
+            at = (n.x - 18 if n.x < 1 else n.x + 0.36 * n.length, up)
+        items.append(Text(at, str(cut.number), size=11, bold=True, ink="computed", halo=True, tag=tag))
     return items

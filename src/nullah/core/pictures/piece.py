@@ -3,21 +3,24 @@
 from __future__ import annotations
 
 from nullah.core.document import Piece
-from nullah.core.drawing import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
+from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Primitive, Text, rectangle
 from nullah.core.joints.dovetail import Dovetail, NoDovetail, tail_outline
-from nullah.core.pictures.wood import face_figure
+from nullah.core.pictures.wood import PartWood, woods
 from nullah.core.pieces.box import Box, corner_layout, corners
+from nullah.core.plan import Plan
+
+MOST_BAYS = 12  # bays that are given a dimension each, where they differ
 
 
-def picture(piece: Piece, box: Box) -> Drawing:
-    """Three views in a row, each dimension editable where typing it has a meaning."""
+def picture(piece: Piece, box: Box, wood: dict[str, PartWood]) -> Drawing:
+    """Three views in a row; dimensions to type on, handles to pull and dividers to shift where that has a meaning."""
     length, width, height = box.outside
     gap = max(64.0, 0.2 * length)
     end, above = length + gap, length + gap + width + 1.9 * gap
     items: list[Primitive] = []
-    items += _front(piece, box)
-    items += _end(piece, box, end)
-    items += _from_above(piece, box, above, 0.0)
+    items += _front(piece, box, wood["A"])
+    items += _end(piece, box, end, wood["B"])
+    items += _from_above(piece, box, above, 0.0, wood)
     items += [
         Dimension((0, 0), (length, 0), length, -26, edit="outside.0"),
         Dimension((0, 0), (0, height), height, 26, edit="outside.2"),
@@ -25,17 +28,28 @@ def picture(piece: Piece, box: Box) -> Drawing:
         Text((length / 2, height + 11), "front A", ink="quiet", size=12),
         Text((end + width / 2, height + 11), "right end B", ink="quiet", size=12),
         Text((above + length / 2, -14), "from above, lid off", ink="quiet", size=12),
+        Handle((length, height / 2), "size:0", "along", "pull for another length"),
+        Handle((length * 0.8, height), "size:2", "up", "pull for another height"),
+        Handle((end + width, box.part("B").width / 2), "size:1", "along", "pull for another width"),
     ]
     return Drawing(tuple(items), "the box to scale")
 
 
-def _from_above(piece: Piece, box: Box, x: float, y: float) -> list[Primitive]:
+def of(plan: Plan) -> Drawing:
+    """The three views of a plan's box; empty where there is none."""
+    p = plan.project
+    if plan.piece.box is None:
+        return Drawing()
+    return picture(p.piece, plan.piece.box, woods(plan.piece.parts, plan.breakdown, p.boards))
+
+
+def _from_above(piece: Piece, box: Box, x: float, y: float, wood: dict[str, PartWood]) -> list[Primitive]:
     length, width, _ = box.outside
     t = box.thickness
-    items: list[Primitive] = [Area(rectangle(x, y, length, width), "end grain", edge="outline")]
+    items: list[Primitive] = [Area(rectangle(x, y, length, width), f"end {piece.wall_species}", edge="outline")]
     inner = rectangle(x + t["D"], y + t["A"], length - t["B"] - t["D"], width - t["A"] - t["C"])
-    items.append(Area(inner, "wood", edge="outline", tag="part:bottom", hint="bottom"))
-    items += face_figure(x + t["D"], y + t["A"], length - t["B"] - t["D"], width - t["A"] - t["C"], 10, 6)
+    items.append(Area(inner, f"wood {piece.panel_species}", edge="outline", tag="part:bottom", hint="bottom"))
+    items += wood["bottom"].face(length - t["B"] - t["D"], width - t["A"] - t["C"], (x + t["D"], y + t["A"]))
     for a, b in (
         ((x, y + t["A"]), (x + length, y + t["A"])),
         ((x, y + width - t["C"]), (x + length, y + width - t["C"])),
@@ -51,10 +65,17 @@ def _from_above(piece: Piece, box: Box, x: float, y: float) -> list[Primitive]:
     depth, thick = box.dado_depth, box.divider_thickness
     for i, c in enumerate(box.dado_centres):
         shape = rectangle(x + c - thick / 2, y + t["A"] - depth, thick, width - t["A"] - t["C"] + 2 * depth)
-        items.append(Area(shape, "wood dark", edge="outline", tag=f"part:{i + 1}", hint=f"divider {i + 1}"))
+        hint = f"divider {i + 1}: pull to shift it"
+        items.append(Area(shape, f"end {piece.panel_species}", edge="outline", tag=f"divider:{i + 1}", hint=hint))
     if box.dado_centres:
         first = x + t["D"]
-        items.append(Dimension((first, y + width), (first + box.bay, y + width), box.bay, 12, "bay", ink="computed"))
+        bays = (0,) if box.even else range(min(len(box.bays), MOST_BAYS))
+        at = first
+        for i, bay in enumerate(box.bays):
+            if i in bays:
+                words = "bay" if box.even else ""
+                items.append(Dimension((at, y + width), (at + bay, y + width), bay, 12, words, ink="computed"))
+            at += bay + thick
         c = box.dado_centres[-1]
         items.append(
             Dimension(
@@ -85,16 +106,20 @@ def _corner(piece: Piece, box: Box, name: str) -> Dovetail | None:
     return None
 
 
-def _front(piece: Piece, box: Box) -> list[Primitive]:
+def _front(piece: Piece, box: Box, wood: PartWood) -> list[Primitive]:
     length, _, height = box.outside
     items: list[Primitive] = [
-        Area(rectangle(0, 0, length, height), "wood", edge="outline", tag="part:A", hint="A front")
+        Area(
+            rectangle(0, 0, length, height), f"wood {piece.wall_species}", edge="outline", tag="part:A", hint="A front"
+        )
     ]
-    items += face_figure(0, 0, length, height, 20, 9)
+    items += wood.face(length, height)
     for name, end, inward in (("A-D", 0.0, 1.0), ("A-B", length, -1.0)):
         joint = _corner(piece, box, name)
         if joint is not None:
-            items += [Area(shape, "end grain", edge="outline") for shape in tail_outline(joint, end, inward)]
+            items += [
+                Area(shape, f"end {piece.wall_species}", edge="outline") for shape in tail_outline(joint, end, inward)
+            ]
     groove = box.groove_from_edge
     for low in (groove, groove + box.bottom_thickness):
         items.append(Line(((box.thickness["D"], low), (length - box.thickness["B"], low)), "faint", dash=True))
@@ -123,27 +148,30 @@ def _front(piece: Piece, box: Box) -> list[Primitive]:
             ink="computed",
         )
     )
-    items.append(Text((length / 2, height / 2), "A", bold=True, size=34, ink="faint", tag="part:A"))
+    items.append(Text((length / 2, height / 2), "A", bold=True, size=26, tag="part:A", halo=True))
     return items
 
 
-def _end(piece: Piece, box: Box, x: float) -> list[Primitive]:
+def _end(piece: Piece, box: Box, x: float, wood: PartWood) -> list[Primitive]:
     _, width, height = box.outside
     t = box.thickness
     low = box.part("B").width
     items: list[Primitive] = [
-        Area(rectangle(x, 0, width, low), "wood", edge="outline", tag="part:B", hint="B right end")
+        Area(
+            rectangle(x, 0, width, low), f"wood {piece.wall_species}", edge="outline", tag="part:B", hint="B right end"
+        )
     ]
-    items += face_figure(x, 0, width, low, 20, 8)
+    items += wood.face(width, low, (x, 0.0))
     joint = _corner(piece, box, "A-B")
     if joint is not None:
         for lower, upper in joint.tails_at_end():
-            items.append(Area(rectangle(x, lower, t["A"], upper - lower), "end grain", edge="outline"))
-            items.append(Area(rectangle(x + width - t["C"], lower, t["C"], upper - lower), "end grain", edge="outline"))
+            for left, thick in ((x, t["A"]), (x + width - t["C"], t["C"])):
+                shape = rectangle(left, lower, thick, upper - lower)
+                items.append(Area(shape, f"end {piece.wall_species}", edge="outline"))
     if low < height - 0.01:
         for left in (x, x + width - t["C"]):
             thick = t["A"] if left == x else t["C"]
-            items.append(Area(rectangle(left, low, thick, height - low), "wood dark", edge="outline"))
+            items.append(Area(rectangle(left, low, thick, height - low), f"wood {piece.wall_species}", edge="outline"))
         top = height - box.lid_from_edge
         depth = box.groove_depth
         lid = rectangle(
@@ -151,5 +179,5 @@ def _end(piece: Piece, box: Box, x: float) -> list[Primitive]:
         )
         items.append(Area(lid, "computed wash", edge="computed", tag="part:lid", hint="lid"))
         items.append(Dimension((x + width, low), (x + width, 0), low, 18, ink="computed"))
-    items.append(Text((x + width / 2, low / 2), "B", bold=True, size=34, ink="faint", tag="part:B"))
+    items.append(Text((x + width / 2, low / 2), "B", bold=True, size=26, tag="part:B", halo=True))
     return items

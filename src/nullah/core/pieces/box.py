@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 from nullah.core.document import CutMark, Measured, Piece
 from nullah.core.joints import dovetail, grooves
@@ -46,7 +47,7 @@ class Box:
     groove_from_edge: float
     lid_from_edge: float
     dado_depth: float
-    bay: float
+    bays: tuple[float, ...]
     bay_needed: float
     dado_centres: tuple[float, ...]
     bottom_thickness: float
@@ -62,6 +63,16 @@ class Box:
             KeyError: there is none.
         """
         return {p.id: p for p in self.parts}[part_id]
+
+    @property
+    def bay(self) -> float:
+        """The narrowest bay, clear."""
+        return min(self.bays)
+
+    @property
+    def even(self) -> bool:
+        """Whether all bays are one width."""
+        return max(self.bays) - min(self.bays) < 0.01
 
     @property
     def sides(self) -> tuple[Part, ...]:
@@ -119,17 +130,16 @@ def work_out(piece: Piece, facts: Facts) -> Box:
     inside_l = said.get(("opening", "length"), outside_l - thick["B"] - thick["D"])
     inside_w = said.get(("opening", "width"), outside_w - thick["A"] - thick["C"])
     lowered = height - lid_edge - lid_t if piece.lid == "sliding" else height
-    bays = piece.dividers + 1
-    bay = (inside_l - sum(divider_thick)) / bays
+    bays = _bays(piece, inside_l, divider_thick)
     bay_needed, _, _ = in_a_bay(piece)
     chains = (
         as_it_is(chains[0], "BD", thick, piece.wall, outside_l),
         as_it_is(chains[1], "AC", thick, piece.wall, outside_w),
         chains[2],
     )
-    _refuse_if_too_small(inside_l, inside_w, lowered, bay)
+    _refuse_if_too_small(inside_l, inside_w, lowered, min(bays))
     centres, at = [], thick["D"]
-    for t in divider_thick:
+    for bay, t in zip(bays, divider_thick, strict=False):
         at += bay
         centres.append(at + t / 2)
         at += t
@@ -149,17 +159,25 @@ def work_out(piece: Piece, facts: Facts) -> Box:
         groove_from_edge=from_edge,
         lid_from_edge=lid_edge,
         dado_depth=grooves.depth_in(min(thick["A"], thick["C"])),
-        bay=bay,
+        bays=bays,
         bay_needed=bay_needed,
         dado_centres=tuple(centres),
         bottom_thickness=bottom_t,
         lid_thickness=lid_t,
         divider_thickness=max(divider_thick, default=piece.divider_thickness),
         panel_growth=growth,
-        problems=_too_tight(piece, bay, bay_needed, inside_w, height - from_edge - bottom_t, lid_t + lid_edge),
+        problems=_too_tight(piece, min(bays), bay_needed, inside_w, height - from_edge - bottom_t, lid_t + lid_edge),
     )
     parts = _parts(piece, box, lowered, dividers, divider_thick)
     return replace(box, parts=tuple(_with_what_is_known(p, facts) for p in parts))
+
+
+def _bays(piece: Piece, inside: float, divider_thick: list[float]) -> tuple[float, ...]:
+    """The clear width of each bay from the left: equal, but for dividers the maker has shifted."""
+    count = len(divider_thick)
+    equal = (inside - sum(divider_thick)) / (count + 1)
+    shift = [0.0, *(*piece.divider_shift, *([0.0] * count))[:count], 0.0]
+    return tuple(equal + after - before for before, after in pairwise(shift))
 
 
 def _as_measured(said: dict[tuple[str, str], float], parts: tuple[str, str], dimension: str, planned: float) -> float:

@@ -9,11 +9,14 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 from nullah.core.calls import Call, Change, Option
 from nullah.core.document import AcceptedLayout, Allowances, Board, BoardLayout, Kit, Node, Project, Reading
 from nullah.core.layout.check import problems
+from nullah.core.layout.graft import grafted
 from nullah.core.layout.model import Blank, Layout, Options, Stock, cuts, leaves
+from nullah.core.layout.move import NoPlace, moved
 from nullah.core.layout.search import saw_area, search
 from nullah.core.measure import marked
 from nullah.core.pieces.part import Part
@@ -68,19 +71,23 @@ class BreakdownResult:
     effort: float
     surfaces: dict[str, Surface]
     request: Request
+    stock: tuple[Stock, ...]
+    options: Options
 
     @property
     def needs_layout(self) -> bool:
         """Whether there is no layout, or it no longer serves."""
         return bool(self.blanks) and (self.layout is None or bool(self.problems))
 
+    @cached_property
+    def places(self) -> dict[str, tuple[str, Node]]:
+        """The board and rectangle of each part that is laid on one."""
+        boards = self.layout.boards if self.layout else ()
+        return {n.part: (b.board, n) for b in boards for n in leaves(b.root) if n.use == "part"}
+
     def place(self, part: str) -> tuple[str, Node] | None:
         """The board and rectangle a part is laid on, or None."""
-        for board in self.layout.boards if self.layout else ():
-            for leaf in leaves(board.root):
-                if leaf.use == "part" and leaf.part == part:
-                    return board.board, leaf
-        return None
+        return self.places.get(part)
 
 
 def blanks_of(parts: Iterable[Part], allowances: Allowances) -> tuple[Blank, ...]:
@@ -163,6 +170,8 @@ def work(
         sum(c.area * ease[c.board] for c in saw),
         surfaces,
         request,
+        stock,
+        options,
     )
 
 
@@ -234,54 +243,28 @@ def _open_stock(
 def offers(request: Request) -> tuple[Layout, ...]:
     """Search, away from the interface thread; layouts of whole boards, best first."""
     found = search(request.stock, request.blanks, request.options)
-    return tuple(_grafted(one, request.kept) for one in found) if request.kept else found
-
-
-def _grafted(layout: Layout, kept: tuple[BoardLayout, ...]) -> Layout:
-    """What was laid on pieces of sawn boards, put back into those boards' trees."""
-    new = {b.board: b.root for b in layout.boards if "#" in b.board}
-    boards = [b for b in layout.boards if "#" not in b.board]
-    for old in kept:
-        roots = {i: new.get(f"{old.board}#{i}") for i in range(len(list(leaves(old.root))))}
-        boards.append(BoardLayout(board=old.board, root=_replaced(old.root, iter(roots.items()))))
-    return Layout(layout.name, tuple(boards), layout.unplaced, layout.split_groups)
-
-
-def _replaced(node: Node, roots: Iterable[tuple[int, Node | None]]) -> Node:
-    """The tree with its leaves, in order, replaced; an old leaf with nothing new on it is free again."""
-    each = iter(roots)
-
-    def go(n: Node) -> Node:
-        if n.use == "cut":
-            return n.model_copy(update={"children": tuple(go(c) for c in n.children)})
-        _, fresh = next(each)
-        if fresh is None:
-            return n
-        return _inner(fresh, n)
-
-    return go(node)
-
-
-def _inner(root: Node, leaf: Node) -> Node:
-    """Of a tree grown on a whole board's rectangle, the subtree that stands on ``leaf``."""
-    same = all(abs(getattr(root, k) - getattr(leaf, k)) < 1e-6 for k in ("x", "y", "length", "width"))
-    if same:
-        return root
-    for child in root.children:
-        if (
-            child.x <= leaf.x + 1e-6
-            and child.y <= leaf.y + 1e-6
-            and child.x + child.length >= leaf.x + leaf.length - 1e-6
-            and child.y + child.width >= leaf.y + leaf.width - 1e-6
-        ):
-            return _inner(child, leaf)
-    return root
+    return tuple(grafted(one, request.kept) for one in found) if request.kept else found
 
 
 def accept(layout: Layout, fingerprint: str) -> AcceptedLayout:
     """The layout as the project keeps it."""
     return AcceptedLayout(
         name=layout.name, boards=layout.boards, unplaced=tuple(p for p, _ in layout.unplaced), fingerprint=fingerprint
+    )
+
+
+def move_part(result: BreakdownResult, part: str, board: str, place: tuple[float, float]) -> AcceptedLayout:
+    """The accepted layout with a part moved by hand to ``place`` (its lower-left corner, mm) on a board.
+
+    Raises:
+        NoPlace: nothing is laid out, the part is cut, or it cannot lie there; one sentence that says why.
+    """
+    blanks = {b.id: b for b in result.blanks}
+    if result.layout is None or part not in blanks:
+        raise NoPlace(f"{part} is cut already; it stays where it was sawn.")
+    boards = moved(result.layout.boards, blanks[part], board, place, result.stock, result.options, blanks)
+    return result.layout.model_copy(
+        update={"name": "by hand", "boards": boards, "fingerprint": result.request.fingerprint}
     )
 
 

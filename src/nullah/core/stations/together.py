@@ -140,7 +140,7 @@ def _checks(box: Box, kit: Kit, clamps: int) -> tuple[Check, ...]:
     found.append(
         Check(
             box.bay >= box.bay_needed,
-            f"each bay is {marked(box.bay)} clear; what goes in needs {marked(box.bay_needed)}",
+            f"{'each' if box.even else 'the narrowest'} bay is {marked(box.bay)} clear; what goes in needs {marked(box.bay_needed)}",
         )
     )
     return tuple(found)

@@ -22,6 +22,7 @@ class BreakdownView(QWidget):
         self.canvas = Canvas(theme, session)
         self.canvas.margin = 30.0
         self.canvas.picked.connect(self._picked)
+        self.canvas.takes_gestures("part:")
         self.order = QListWidget()
         self.order.setAccessibleName("saw order")
         self.order.setFixedWidth(316)
@@ -55,11 +56,16 @@ class BreakdownView(QWidget):
 
     def chosen_part(self):
         """The part chosen, or None."""
-        return next((p for p in self.session.plan.piece.parts if f"part:{p.id}" == self.lit), None)
+        return next((p for p in self.session.plan.piece.parts if p.id == self.session.lit_part), None)
 
     def _picked(self, tag: str) -> None:
-        self.lit = tag if tag.startswith(("part:", "cut:")) else ""
+        self.lit = tag if tag.startswith("cut:") else ""
+        self.session.light_part(tag.removeprefix("part:") if tag.startswith("part:") else "")
         self.refresh()
+
+    def live(self) -> None:
+        """While a part is dragged: where it would lie."""
+        self._draw()
 
     def _chose_cut(self, index: int) -> None:
         cuts = self.session.plan.breakdown.cuts
@@ -86,7 +92,7 @@ class BreakdownView(QWidget):
         part = self.chosen_part()
         cut = frozenset(p.id for p in plan.piece.parts if p.cut)
         drawing = picture.laid_out(self.session.project.boards, plan.breakdown, part.id if part else "", cut)
-        self.canvas.show_drawing(drawing, self.lit)
+        self.canvas.show_drawing(drawing, self.lit or (f"part:{part.id}" if part else ""))
 
     def refresh(self) -> None:
         plan = self.session.plan

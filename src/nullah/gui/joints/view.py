@@ -28,8 +28,10 @@ class JointsView(QWidget):
         self.names.currentRowChanged.connect(self._choose)
         self.title = label("", "heading", wrap=True)
         self.canvas = Canvas(theme, session)
-        self.canvas.margin = 86.0
+        self.canvas.margin = 50.0
         self.canvas.typed.connect(self._typed)
+        self.canvas.takes_gestures()
+        self.canvas.picked.connect(self._picked)
         self.below = scroll_area()
         self.below.setFixedHeight(196)
         self.tools = {n: QCheckBox(n.replace("_", " ")) for n in ("plough", "router_plane", "rabbet_plane")}
@@ -79,6 +81,20 @@ class JointsView(QWidget):
                 break
         self._show()
 
+    def _picked(self, tag: str) -> None:
+        if tag.startswith("part:"):
+            self.session.light_part(tag.removeprefix("part:"))
+            self._show()
+
+    def live(self) -> None:
+        """While a line is dragged: the joint as it would be."""
+        joint = self.joint()
+        if joint is not None:
+            self.canvas.show_drawing(picture.side_by_side(joint.faces, self._species(joint)), self.lit)
+
+    def _species(self, joint: JointPlan) -> str:
+        return next((p.species for p in self.session.plan.piece.parts if p.id in joint.parts), "")
+
     def _typed(self, name: str, text: str) -> None:
         s = self.session
         field = name.removeprefix("piece.")
@@ -99,6 +115,11 @@ class JointsView(QWidget):
             return set_in(s.project, "kit", "chisels", widths)
 
         return s.attempt(f"chisels: {text.strip()}", make)
+
+    def show_part(self, part: str) -> None:
+        """Turn to the first joint of a part."""
+        joints = self.session.plan.joints.joints
+        self.chosen = next((i for i, j in enumerate(joints) if part in j.parts), self.chosen)
 
     def refresh(self) -> None:
         kit = self.session.project.kit
@@ -128,7 +149,9 @@ class JointsView(QWidget):
             self._written = None
             return
         self.title.setText(f"{joint.name}.   {'      '.join(f.title for f in joint.faces)}")
-        self.canvas.show_drawing(picture.side_by_side(joint.faces), self.lit)
+        part = self.session.lit_part
+        lit = self.lit or (f"part:{part}" if part else "")
+        self.canvas.show_drawing(picture.side_by_side(joint.faces, self._species(joint)), lit)
         if (joint.checks, joint.steps, self.session.figures(1.0)) == self._written:
             return
         self._written = (joint.checks, joint.steps, self.session.figures(1.0))

@@ -1,22 +1,25 @@
 """A widget that shows a drawing to scale: points at it, drags in it, types on its dimensions.
 
-It is given a drawing and sends signals; it changes nothing itself.
+It is given a drawing and sends signals; it changes nothing itself. Everything the mouse does, keys do too: full stop and comma
+pick one thing after the other, arrows move the one picked by the division shown (Shift: ten), plus, minus and 0 come nearer
+and go back, D types on one dimension after the other.
 """
 
 from __future__ import annotations
 
 from itertools import pairwise
 
-from PySide6.QtCore import QEvent, QPointF, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF, QWheelEvent
+from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF, QWheelEvent
 from PySide6.QtWidgets import QLineEdit, QToolTip, QWidget
 
-from nullah.core.drawing import Area, Drawing, Line
-from nullah.gui.paint.render import Renderer, Scale, fitted
+from nullah.core.drawing import Area, Drawing, Handle, Line
+from nullah.gui.paint.render import Renderer, Scale, fitted, scale_bar
 from nullah.gui.session import Session
-from nullah.gui.theme import Theme
+from nullah.gui.theme import Theme, font
 
 NEAR = 7.0  # pixels
+_ARROWS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)}
 
 
 class Canvas(QWidget):
@@ -25,24 +28,41 @@ class Canvas(QWidget):
     picked = Signal(str)  # the tag clicked
     typed = Signal(str, str)  # a dimension's edit name, and what was typed
     dragged = Signal(str, float, float, bool)  # a tag, mm moved along and up, whether let go
+    nudged = Signal(str, int, int)  # a tag, and so many divisions along and up
+    left_be = Signal()  # a drag given up
 
     def __init__(self, theme: Theme, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
+        self.session = session
         self.renderer = Renderer(theme, session.figures, session.told)
         self.drawing = Drawing()
         self.lit = ""
         self.margin = 58.0
         self.near = 1.0
         self.pan = QPointF(0, 0)
+        self.bar = True
         self.may_drag: tuple[str, ...] = ()
         self._pressed: tuple[QPointF, str] | None = None
         self._moved = False
+        self._held: Scale | None = None  # while something is dragged the scale stays
         self._picked = ""
         self._field: QLineEdit | None = None
+        self._still: tuple[object, ...] = ()
+        self._still_pixels = QPixmap()
         self.setMouseTracking(True)
-        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMinimumSize(240, 150)
         self.setAccessibleName("drawing to scale")
+        self.setAccessibleDescription(
+            "Full stop and comma pick one thing after the other, arrows move it, D types on a dimension."
+        )
+
+    def takes_gestures(self, *prefixes: str) -> None:
+        """Let the session hear of what is pulled here: handles, and whatever's tag begins with one of ``prefixes``."""
+        self.may_drag = prefixes
+        self.dragged.connect(self.session.pull)
+        self.nudged.connect(self.session.nudge)
+        self.left_be.connect(self.session.let_be)
 
     def show_drawing(self, drawing: Drawing, lit: str = "") -> None:
         """Show another drawing; where one looks stays as it is."""
@@ -51,6 +71,8 @@ class Canvas(QWidget):
 
     def scale(self) -> Scale:
         """mm to pixels as now shown."""
+        if self._held is not None:
+            return self._held
         base = fitted(self.drawing, self.width(), self.height(), self.margin)
         k = base.k * self.near
         x = self.width() / 2 + (base.x - self.width() / 2) * self.near + self.pan.x()
@@ -59,31 +81,99 @@ class Canvas(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
-        self.renderer.paint(painter, self.drawing, self.scale(), self.lit)
+        scale = self.scale()
+        if self.drawing.under is not None:
+            painter.drawPixmap(0, 0, self._under(self.drawing.under, scale))
+        self.renderer.paint(painter, self.drawing, scale, self.lit)
+        if self.bar and self.drawing.items:
+            self._scale_bar(painter, scale)
         if self.hasFocus():
             painter.setPen(QPen(self.renderer.theme["computed"], 1, Qt.PenStyle.DotLine))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(self.rect().adjusted(1, 1, -2, -2))
         painter.end()
 
+    def _under(self, under: Drawing, scale: Scale) -> QPixmap:
+        """What does not move, painted once and kept."""
+        key = (id(under), scale, self.lit, self.renderer.theme.dark, self.size(), self.renderer.figures(1.0))
+        if key != self._still:
+            ratio = self.devicePixelRatioF()
+            self._still_pixels = QPixmap(self.size() * ratio)
+            self._still_pixels.setDevicePixelRatio(ratio)
+            self._still_pixels.fill(self.renderer.theme["ground"])
+            painter = QPainter(self._still_pixels)
+            self.renderer.paint(painter, under, scale, self.lit)
+            painter.end()
+            self._still = key
+        return self._still_pixels
+
+    def _scale_bar(self, painter: QPainter, scale: Scale) -> None:
+        mm, words = scale_bar(scale.k, self.session.project.units)
+        long = mm * scale.k
+        y, x = self.height() - 9.0, 8.0
+        painter.setPen(QPen(self.renderer.theme["quiet"], 1.4))
+        painter.drawPolyline(
+            QPolygonF([QPointF(x, y - 5), QPointF(x, y), QPointF(x + long, y), QPointF(x + long, y - 5)])
+        )
+        painter.setFont(font(11))
+        painter.drawText(QRectF(x + long + 6, y - 12, 120, 16), Qt.AlignmentFlag.AlignVCenter, words)
+
+    # ---- keys
+
+    def tags(self) -> list[str]:
+        """Everything that can be picked, in the order it is drawn."""
+        named = [i.tag for i in self.drawing.everything() if isinstance(i, Area | Handle) and i.tag]
+        lines = [i.tag for i in self.drawing.everything() if isinstance(i, Line) and self._movable(i.tag)]
+        return list(dict.fromkeys(named + lines))
+
+    def _movable(self, tag: str) -> bool:
+        handles = (i.tag for i in self.drawing.everything() if isinstance(i, Handle))
+        return bool(tag) and (tag.startswith(self.may_drag or ("\0",)) or tag in handles)
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        """The arrows pick one thing after the other, so that no mouse is needed."""
-        step = {Qt.Key.Key_Right: 1, Qt.Key.Key_Down: 1, Qt.Key.Key_Left: -1, Qt.Key.Key_Up: -1}.get(event.key(), 0)
-        tags = list(dict.fromkeys(i.tag for i in self.drawing.items if isinstance(i, Area) and i.tag))
-        if not step or not tags:
+        key = event.key()
+        shift = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+        if key in _ARROWS:
+            dx, dy = _ARROWS[key]
+            if self._movable(self._picked):
+                times = 10 if shift else 1
+                self.nudged.emit(self._picked, dx * times, dy * times)
+            else:
+                self.pick_next(1 if dx - dy > 0 else -1)
+        elif key in (Qt.Key.Key_Period, Qt.Key.Key_Comma):
+            self.pick_next(1 if key == Qt.Key.Key_Period else -1)
+        elif key in (Qt.Key.Key_Plus, Qt.Key.Key_Equal, Qt.Key.Key_Minus):
+            self._come(QPointF(self.width() / 2, self.height() / 2), 1 / 1.25 if key == Qt.Key.Key_Minus else 1.25)
+        elif key == Qt.Key.Key_0:
+            self.show_all()
+        elif key == Qt.Key.Key_D and not event.modifiers():
+            self.next_field()
+        elif key == Qt.Key.Key_Escape and self._pressed is not None:
+            self._let_be()
+        else:
             super().keyPressEvent(event)
+
+    def pick_next(self, step: int) -> None:
+        """Pick the next thing, or the one before."""
+        tags = self.tags()
+        if not tags:
             return
         at = tags.index(self._picked) + step if self._picked in tags else (0 if step > 0 else -1)
         self._picked = tags[at % len(tags)]
+        self.setAccessibleDescription(f"picked: {self._picked.replace(':', ' ')}")
         self.picked.emit(self._picked)
 
     # ---- pointing
 
     def tag_at(self, at: QPointF) -> tuple[str, str]:
-        """The tag and hint of what is uppermost at a point."""
+        """The tag and hint of what is uppermost at a point; handles before all else."""
         scale = self.scale()
         hint = ""
-        for item in reversed(self.drawing.items):
+        items = self.drawing.everything()
+        for item in items:
+            if isinstance(item, Handle) and (scale.to(item.at) - at).manhattanLength() < 2 * NEAR:
+                return item.tag, item.hint
+        for item in reversed(items):
             if isinstance(item, Area) and (item.tag or item.hint):
                 if QPolygonF([scale.to(p) for p in item.points]).containsPoint(at, Qt.FillRule.OddEvenFill):
                     hint = hint or item.hint
@@ -95,7 +185,7 @@ class Canvas(QWidget):
 
     def edit_at(self, at: QPointF) -> str:
         """The edit name of the dimension whose figure lies at a point, or ""."""
-        return next((d.edit for box, d in self.renderer.dimension_boxes if d.edit and box.contains(at)), "")
+        return next((d.edit for box, d in self.renderer.dimension_boxes() if d.edit and box.contains(at)), "")
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         edit = self.edit_at(event.position())
@@ -107,20 +197,16 @@ class Canvas(QWidget):
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if self._pressed is None:
-            over = self.edit_at(event.position())
-            tag, hint = self.tag_at(event.position())
-            hand = over or tag
-            self.setCursor(Qt.CursorShape.PointingHandCursor if hand else Qt.CursorShape.ArrowCursor)
-            QToolTip.showText(
-                event.globalPosition().toPoint(), "click to type" if over else self.renderer.told(hint), self
-            )
+            self._hover(event.position(), event.globalPosition().toPoint())
             return
         start, tag = self._pressed
         moved = event.position() - start
         if not self._moved and moved.manhattanLength() < 4:
             return
+        if not self._moved and self._movable(tag):
+            self._held = self.scale()
         self._moved = True
-        if tag and tag.startswith(self.may_drag or ("\0",)):
+        if self._movable(tag):
             k = self.scale().k
             self.dragged.emit(tag, moved.x() / k, -moved.y() / k, False)
         else:
@@ -128,29 +214,51 @@ class Canvas(QWidget):
             self._pressed = (event.position(), tag)
             self.update()
 
+    def _hover(self, at: QPointF, on_screen: QPoint) -> None:
+        over = self.edit_at(at)
+        tag, hint = self.tag_at(at)
+        shape = Qt.CursorShape.PointingHandCursor if over or tag else Qt.CursorShape.ArrowCursor
+        if not over and self._movable(tag):
+            shape = Qt.CursorShape.OpenHandCursor
+        self.setCursor(shape)
+        QToolTip.showText(on_screen, "click to type" if over else self.renderer.told(hint), self)
+
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._pressed is None:
             return
         start, tag = self._pressed
         self._pressed = None
-        if self._moved:
-            if tag and tag.startswith(self.may_drag or ("\0",)):
-                k = self.scale().k
-                moved = event.position() - start
-                self.dragged.emit(tag, moved.x() / k, -moved.y() / k, True)
-        else:
+        if self._moved and self._movable(tag):
+            k = self.scale().k
+            moved = event.position() - start
+            self._picked, self._held = tag, None
+            self.dragged.emit(tag, moved.x() / k, -moved.y() / k, True)
+        elif not self._moved:
             self._picked = tag
             self.picked.emit(tag)
+        self._held = None
+
+    def _let_be(self) -> None:
+        """Give up a drag: all is as it was."""
+        self._pressed, self._held = None, None
+        self.left_be.emit()
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        self.show_all()
+
+    def show_all(self) -> None:
+        """Step back until everything is seen."""
         self.near, self.pan = 1.0, QPointF(0, 0)
         self.update()
 
     def wheelEvent(self, event: QWheelEvent) -> None:
-        factor = 1.0015 ** event.angleDelta().y()
-        new = max(1.0, min(12.0, self.near * factor))
+        self._come(event.position(), 1.0015 ** event.angleDelta().y())
+
+    def _come(self, spot: QPointF, factor: float) -> None:
+        """Nearer to a spot, or back from it."""
+        new = max(1.0, min(16.0, self.near * factor))
         middle = QPointF(self.width() / 2, self.height() / 2)
-        offset = event.position() - middle - self.pan
+        offset = spot - middle - self.pan
         self.pan += offset * (1 - new / self.near)
         self.near = new
         if new == 1.0:
@@ -159,18 +267,24 @@ class Canvas(QWidget):
 
     # ---- typing on a dimension
 
+    def next_field(self) -> None:
+        """Open a field on the next dimension that can be typed on."""
+        names = list(dict.fromkeys(d.edit for _, d in self.renderer.dimension_boxes() if d.edit))
+        if names:
+            here = self._field.property("edit") if self._field is not None else None
+            self.open_field(names[(names.index(here) + 1) % len(names)] if here in names else names[0])
+
     def open_field(self, edit: str) -> None:
         """Open a field on the dimension that ``edit`` names."""
-        found = next(((box, d) for box, d in self.renderer.dimension_boxes if d.edit == edit), None)
+        found = next(((box, d) for box, d in self.renderer.dimension_boxes() if d.edit == edit), None)
         if found is None:
             return
         box, dimension = found
         self.close_field()
-        field = QLineEdit(
-            self.renderer.figures(dimension.mm).replace(" less a hair", "").replace(" and a hair", ""), self
-        )
+        field = QLineEdit(self.session.figure_and_hair(dimension.mm)[0], self)
         field.setObjectName("dimension")
-        field.setAccessibleName(f"type a size for {edit}")
+        field.setProperty("edit", edit)
+        field.setAccessibleName(f"type a size for {edit.replace('.', ' ').replace('_', ' ')}")
         wide = max(96, int(box.width()) + 30)
         left = min(max(0, int(box.center().x()) - wide // 2), self.width() - wide)
         field.setGeometry(left, int(box.center().y()) - 15, wide, 30)
@@ -186,6 +300,7 @@ class Canvas(QWidget):
             return
         words = self._field.text()
         self.close_field()
+        self.setFocus()
         self.typed.emit(edit, words)
 
     def close_field(self) -> None:
@@ -196,9 +311,14 @@ class Canvas(QWidget):
             field.deleteLater()
 
     def eventFilter(self, watched: object, event: QEvent) -> bool:
-        if watched is self._field and event.type() == QEvent.Type.KeyPress and event.key() == Qt.Key.Key_Escape:
-            self.close_field()
-            return True
+        if watched is self._field and event.type() == QEvent.Type.KeyPress:
+            if event.key() == Qt.Key.Key_Escape:
+                self.close_field()
+                self.setFocus()
+                return True
+            if event.key() == Qt.Key.Key_Tab:
+                self.next_field()
+                return True
         return False
 
 

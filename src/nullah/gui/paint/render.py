@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPainter, QPen, QPolygonF
 
-from nullah.core.drawing import Area, Dimension, Drawing, Line, Text
+from nullah.core.drawing import FINEST, Area, Dimension, Drawing, Handle, Line, Text
+from nullah.core.measure import INCH
+from nullah.core.placing import FIGURE, Placed, hidden, place, text_box
 from nullah.gui.theme import Theme, font
 
 
@@ -44,33 +45,61 @@ class Renderer:
     def __init__(self, theme: Theme, figures: Callable[[float], str], told: Callable[[str], str]) -> None:
         self.theme = theme
         self.figures, self.told = figures, told
-        self.dimension_boxes: list[tuple[QRectF, Dimension]] = []
+        self.placed: tuple[Placed, ...] = ()
+        self._scale = Scale(1.0, 0.0, 0.0)
+        self._kept: list[tuple[Drawing, float, str, tuple[Placed, ...]]] = []
 
     def paint(self, painter: QPainter, drawing: Drawing, scale: Scale, lit: str = "") -> None:
-        """Paint in order; what carries the tag ``lit`` stands out."""
+        """Paint a drawing's own items in order; what carries the tag ``lit`` stands out."""
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        self.dimension_boxes.clear()
+        self._scale = scale
         for item in drawing.items:
-            bright = bool(lit) and item.tag == lit
+            bright = bool(lit) and getattr(item, "tag", "") == lit
             if isinstance(item, Area):
                 self._area(painter, item, scale, bright)
             elif isinstance(item, Line):
-                self._line(painter, item, scale, bright)
+                if bright or not item.detail or item.detail * scale.k >= FINEST:
+                    self._line(painter, item, scale, bright)
             elif isinstance(item, Text):
                 self._text(painter, item, scale, bright)
-            else:
-                self._dimension(painter, item, scale, bright)
+            elif isinstance(item, Handle):
+                self._handle(painter, item, scale)
+        self.placed = self._places(drawing, scale)
+        for one in self.placed:
+            self._dimension(painter, one, scale, bool(lit) and one.item.tag == lit)
+
+    def _places(self, drawing: Drawing, scale: Scale) -> tuple[Placed, ...]:
+        """Where the dimensions go; worked out once for a drawing at a scale, in a unit."""
+        unit = self.figures(1.0)
+        for kept, k, shown, placed in self._kept:
+            if kept is drawing and k == scale.k and shown == unit:
+                return placed
+        placed = place(drawing, scale.k, self.figures, self.told, width_of, 1.0)
+        self._kept = [(drawing, scale.k, unit, placed), *self._kept[:1]]
+        return placed
+
+    def dimension_boxes(self) -> list[tuple[QRectF, Dimension]]:
+        """Where each dimension's figure stands on the widget."""
+        s = self._scale
+        return [
+            (QRectF(s.x + p.box[0] - 3, s.y - p.box[3] - 2, p.box[2] - p.box[0] + 6, p.box[3] - p.box[1] + 4), p.item)
+            for p in self.placed
+        ]
 
     def _area(self, painter: QPainter, item: Area, scale: Scale, bright: bool) -> None:
         shape = QPolygonF([scale.to(p) for p in item.points])
         edge = "lit" if bright else item.edge
-        painter.setPen(QPen(self.theme[edge], 2.4 if bright or edge == "lit" else 1.2) if edge else Qt.PenStyle.NoPen)
-        painter.setBrush(self.theme[item.ink])
+        painter.setPen(QPen(self.theme[edge], 2.6 if bright or edge == "lit" else 1.2) if edge else Qt.PenStyle.NoPen)
+        fill: QBrush | Qt.BrushStyle = Qt.BrushStyle.NoBrush
+        if item.ink:
+            tint = QColor(self.theme[item.ink])
+            tint.setAlphaF(item.opacity)
+            fill = QBrush(tint)
+        painter.setBrush(fill)
         painter.drawPolygon(shape)
         if item.hatch:
-            brush = QBrush(self.theme["quiet"], Qt.BrushStyle.BDiagPattern)
             painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(brush)
+            painter.setBrush(QBrush(self.theme["quiet"], Qt.BrushStyle.BDiagPattern))
             painter.drawPolygon(shape)
 
     def _line(self, painter: QPainter, item: Line, scale: Scale, bright: bool) -> None:
@@ -85,62 +114,74 @@ class Renderer:
 
     def _text(self, painter: QPainter, item: Text, scale: Scale, bright: bool) -> None:
         text = self.told(item.text)
-        made = font(item.size, item.bold)
-        metrics = QFontMetricsF(made)
-        at = scale.to(item.at)
-        wide = metrics.horizontalAdvance(text)
-        shift = {"left": 0.0, "centre": -wide / 2, "right": -wide}[item.align]
-        start = QPointF(at.x() + shift, at.y() + (metrics.ascent() - metrics.descent()) / 2)
-        self._words(painter, start, text, made, "lit" if bright else item.ink, item.halo)
+        wide = width_of(text, item.size, item.bold)
+        if hidden(item, scale.k, wide):
+            return
+        left, low, _, top = text_box(item, scale.k, wide, 1.0)
+        metrics = QFontMetricsF(font(item.size, item.bold))
+        start = QPointF(scale.x + left, scale.y - (low + top) / 2 + (metrics.ascent() - metrics.descent()) / 2)
+        self._words(painter, start, text, font(item.size, item.bold), "lit" if bright else item.ink, item.halo)
 
     def _words(self, painter: QPainter, start: QPointF, words: str, made: QFont, ink: str, halo: bool) -> None:
         if halo:
             metrics = QFontMetricsF(made)
             ground = QColor(self.theme["panel"])
-            ground.setAlpha(190)
-            wide = metrics.horizontalAdvance(words)
-            painter.fillRect(
-                QRectF(start.x() - 2, start.y() - metrics.capHeight() - 3, wide + 4, metrics.capHeight() + 6), ground
-            )
+            ground.setAlpha(225)
+            tall, wide = metrics.capHeight(), metrics.horizontalAdvance(words)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(ground)
+            painter.drawRoundedRect(QRectF(start.x() - 3, start.y() - tall - 3, wide + 6, tall + 6), 3, 3)
         painter.setFont(made)
         painter.setPen(self.theme[ink])
         painter.drawText(start, words)
 
-    def _dimension(self, painter: QPainter, item: Dimension, scale: Scale, bright: bool) -> None:
-        a, b = scale.to(item.a), scale.to(item.b)
-        long = math.hypot(b.x() - a.x(), b.y() - a.y()) or 1.0
-        along = QPointF((b.x() - a.x()) / long, (b.y() - a.y()) / long)
-        left = QPointF(along.y(), -along.x())
-        a2, b2 = a + left * item.offset, b + left * item.offset
-        ink = "lit" if bright else item.ink
-        painter.setPen(QPen(self.theme[ink], 2.2 if bright else 1.0))
-        sign = 1 if item.offset >= 0 else -1
-        for p, q in ((a, a2), (b, b2)):
-            painter.drawLine(p + left * (3 * sign), q + left * (4 * sign))
-        painter.drawLine(a2, b2)
-        for end, way in ((a2, 1), (b2, -1)):
-            tick = (along * way + left) * 4
-            painter.drawLine(end - tick, end + tick)
-        words = f"{item.label} {self.figures(item.mm)}".strip()
-        made = font(13, bold=bright or bool(item.edit))
-        metrics = QFontMetricsF(made)
-        wide, tall = metrics.horizontalAdvance(words), metrics.height()
-        middle = (a2 + b2) / 2
-        out = tall * 0.62 * sign
-        if abs(along.x()) > 0.7:
-            at = QPointF(
-                middle.x() - wide / 2, middle.y() + left.y() * out + (metrics.ascent() - metrics.descent()) / 2
-            )
-            if wide > long - 6:
-                at.setY(at.y() + left.y() * 2 * sign)
-        else:
-            side = left.x() * sign
-            at = QPointF(
-                middle.x() + (6 if side > 0 else -6 - wide), middle.y() + (metrics.ascent() - metrics.descent()) / 2
-            )
-        self._words(painter, at, words, made, ink, True)
-        box = QRectF(at.x() - 3, at.y() - metrics.ascent() - 2, wide + 6, tall + 4)
-        if item.edit:
+    def _handle(self, painter: QPainter, item: Handle, scale: Scale) -> None:
+        """A drop of water with the ways it may be pulled."""
+        at = scale.to(item.at)
+        painter.setPen(QPen(self.theme["panel"], 1.5))
+        painter.setBrush(self.theme["computed"])
+        painter.drawEllipse(at, 6, 6)
+        painter.setPen(QPen(self.theme["computed"], 1.6))
+        for dx, dy in {"along": ((1, 0), (-1, 0)), "up": ((0, 1), (0, -1))}.get(
+            item.way, ((1, 0), (-1, 0), (0, 1), (0, -1))
+        ):
+            tip = at + QPointF(dx, dy) * 12
+            side = QPointF(dy, dx) * 3
+            painter.drawPolyline(QPolygonF([tip - QPointF(dx, dy) * 3 - side, tip, tip - QPointF(dx, dy) * 3 + side]))
+
+    def _dimension(self, painter: QPainter, one: Placed, scale: Scale, bright: bool) -> None:
+        def at(p: tuple[float, float]) -> QPointF:
+            return QPointF(scale.x + p[0], scale.y - p[1])
+
+        ink = self.theme["lit" if bright else one.item.ink]
+        painter.setPen(QPen(ink, 2.2 if bright else 1.0))
+        for a, b in one.strokes:
+            painter.drawLine(at(a), at(b))
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(ink)
+        for arrow in one.arrows:
+            painter.drawPolygon(QPolygonF([at(p) for p in arrow]))
+        may_type = bool(one.item.edit)
+        start = at(one.at)
+        self._words(
+            painter, start, one.words, font(FIGURE, bright or may_type), "lit" if bright else one.item.ink, True
+        )
+        if may_type:
             painter.setPen(QPen(self.theme["computed"], 1, Qt.PenStyle.DotLine))
-            painter.drawLine(QPointF(at.x(), at.y() + 3), QPointF(at.x() + wide, at.y() + 3))
-        self.dimension_boxes.append((box, item))
+            painter.drawLine(start + QPointF(0, 3), start + QPointF(one.box[2] - one.box[0] - 2, 3))
+
+
+def width_of(words: str, size: float, bold: bool) -> float:
+    """The width of words in pixels."""
+    return QFontMetricsF(font(size, bold)).horizontalAdvance(words)
+
+
+def scale_bar(k: float, unit: str, most: float = 150.0) -> tuple[float, str]:
+    """A round length whose bar is at most so many pixels long: mm, and what it is called."""
+    if unit == "in":
+        lengths = [(INCH * n, f'{n}"' if n < 12 else f"{n // 12}'") for n in (1, 2, 3, 6, 12, 24, 36, 72, 120)]
+        lengths = [(INCH / 4, '1/4"'), (INCH / 2, '1/2"'), *lengths]
+    else:
+        lengths = [(float(n), f"{n} mm") for n in (1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000)]
+    fitting = [one for one in lengths if one[0] * k <= most]
+    return fitting[-1] if fitting else lengths[0]

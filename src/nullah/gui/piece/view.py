@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QWidget
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QSlider, QWidget
 
 from nullah.core import edit, measure
 from nullah.core.pictures import piece as picture
+from nullah.core.pictures import standing
 from nullah.core.pieces.part import Chain, ChainLine
+from nullah.core.plan import TITLES
 from nullah.core.wood.species import ALL
-from nullah.gui.bits import Field, column, emptied, label, pick, row
+from nullah.gui.bits import Field, button, column, emptied, label, pick, row
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
@@ -18,10 +21,12 @@ _STAND = ["upright", "on edge", "flat"]
 
 
 class PieceView(QWidget):
+    wanted = Signal(str)  # a station to see the lit part in
+
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self.session = session
-        self.lit = ""
+        self._seen_from = ""
         self.fields: dict[str, Field] = {}
         self.sums: list[list[QWidget]] = []
         self._shape: object = None
@@ -69,12 +74,28 @@ class PieceView(QWidget):
         self.canvas = Canvas(theme, session)
         self.canvas.typed.connect(self._typed)
         self.canvas.picked.connect(self._picked)
+        self.canvas.takes_gestures("divider:")
         self.drives = label("", "quiet", wrap=True)
-        self.chains = QHBoxLayout()
+        self.flat = button("Three views", lambda: self.stand_up(False), "chip")
+        self.upright = button("Standing", lambda: self.stand_up(True), "chip")
+        for chip in (self.flat, self.upright):
+            chip.setCheckable(True)
+        self.apart = QSlider(Qt.Orientation.Horizontal)
+        self.apart.setRange(0, 100)
+        self.apart.setFixedWidth(190)
+        self.apart.setAccessibleName("how far apart the parts are drawn")
+        self.apart.valueChanged.connect(lambda _: self._draw())
+        self.closer, self.further = label("together", "quiet"), label("apart", "quiet")
+        self.see = row("", spacing=4)
+        how = row(self.flat, self.upright, self.closer, self.apart, self.further, 1, self.see)
+        self.sums_below = QWidget()
+        self.chains = QHBoxLayout(self.sums_below)
+        self.chains.setContentsMargins(0, 0, 0, 0)
         whole_column = column(
-            self, first, second, self.trouble, self.canvas, self.drives, self.chains, margins=12, spacing=6
+            self, first, second, self.trouble, how, self.canvas, self.drives, self.sums_below, margins=12, spacing=6
         )
-        whole_column.setStretch(3, 1)
+        whole_column.setStretch(4, 1)
+        self.stand_up(False)
 
     def _field(self, name: str, wide: int, taken) -> Field:
         made = Field(name, wide, taken)
@@ -131,8 +152,34 @@ class PieceView(QWidget):
         else:
             self._length(name.removeprefix("piece."))(text)
 
+    def stand_up(self, upright: bool) -> None:
+        """Show the box standing, or in three views."""
+        self.flat.setChecked(not upright)
+        self.upright.setChecked(upright)
+        for thing in (self.apart, self.closer, self.further):
+            thing.setVisible(upright)
+        self.sums_below.setVisible(not upright)
+        self.canvas.margin = 26.0 if upright else 58.0
+        self.canvas.show_all()
+        self._draw()
+
+    def _draw(self) -> None:
+        plan, part = self.session.plan, self.session.lit_part
+        if plan.piece.box is None:
+            return
+        if self.upright.isChecked():
+            self.canvas.show_drawing(standing.of(plan, self.apart.value() / 100), f"part:{part}")
+        else:
+            self.canvas.show_drawing(picture.of(plan), f"divider:{part}" if part.isdigit() else f"part:{part}")
+
+    def live(self) -> None:
+        """While something is dragged: the box and its sums as they would be."""
+        self._draw()
+        self._show_chains()
+
     def _picked(self, tag: str) -> None:
-        self.lit = "" if tag == self.lit else tag
+        part = tag.partition(":")[2] if tag.startswith(("part:", "divider:")) else ""
+        self.session.light_part("" if part == self.session.lit_part else part)
         self.refresh()
 
     def light(self, tag: str) -> None:
@@ -163,15 +210,24 @@ class PieceView(QWidget):
         tight = " ".join(plan.piece.box.problems) if plan.piece.box else ""
         self.trouble.setText(self.session.told(plan.piece.problem or plan.joints.problem or tight))
         self.trouble.setVisible(bool(self.trouble.text()))
-        if plan.piece.box is not None:
-            self.canvas.show_drawing(picture.picture(piece, plan.piece.box), self.lit)
+        self._draw()
         self._show_driven()
         self._show_chains()
 
     def _show_driven(self) -> None:
-        part = next((p for p in self.session.plan.piece.parts if f"part:{p.id}" == self.lit), None)
+        part = next((p for p in self.session.plan.piece.parts if p.id == self.session.lit_part), None)
+        shown = part.id if part else ""
+        if shown != self._seen_from:
+            self._seen_from = shown
+            emptied(self.see)
+            if part is not None:
+                self.see.addWidget(label(f"See {part.id} in", "quiet"))
+                for station in ("breakdown", "trueup", "joints"):
+                    self.see.addWidget(button(TITLES[station], lambda s=station: self.wanted.emit(s), "chip"))
         if part is None:
-            self.drives.setText("Click a part to see what depends on it; click a dotted figure to type another.")
+            self.drives.setText(
+                "Click a part to see what depends on it; click a dotted figure to type another; pull a blue drop or a divider."
+            )
             return
         sizes = " x ".join(self.session.figures(v) for v in part.sizes)
         state = "cut" if part.cut else f"{', '.join(part.measured)} measured" if part.measured else "planned"

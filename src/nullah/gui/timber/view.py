@@ -9,6 +9,7 @@ from nullah.core.document import Board, Defect
 from nullah.core.drawing import Drawing
 from nullah.core.pictures import boards as picture
 from nullah.core.pictures import movement
+from nullah.core.pictures.wood import fault
 from nullah.core.wood.species import ALL
 from nullah.gui.bits import Field, button, column, label, pick, row
 from nullah.gui.paint.canvas import Canvas
@@ -25,14 +26,16 @@ class TimberView(QWidget):
         self.chosen = ""
         self.fault = ""
         self._still: Drawing | None = None
+        self._dragging = ""
         self.canvas = Canvas(theme, session)
         self.canvas.margin = 50.0
-        self.canvas.may_drag = ("fault:",)
         self.canvas.picked.connect(self._picked)
         self.canvas.typed.connect(self._typed)
         self.canvas.dragged.connect(self._dragged)
+        self.canvas.takes_gestures("fault:")
         self.year = Canvas(theme, session)
         self.year.margin = 6.0
+        self.year.bar = False
         self.year.setFixedWidth(260)
         self.empty = label(
             "No boards yet. Add one as you find it on the rack: length, width, thickness, then its faults.",
@@ -215,29 +218,32 @@ class TimberView(QWidget):
         if board is not None and self.fault:
             self._change(defects=tuple(d for d in board.defects if d.id != self.fault))
 
+    def live(self) -> None:
+        """While something is dragged: what does not move is painted once, over it what does."""
+        project = self.session.project
+        if self._dragging.startswith("fault:"):
+            board_id, fault_id = self._dragging.removeprefix("fault:").split("/")
+            board = next(b for b in project.boards if b.id == board_id)
+            moved = next(d for d in board.defects if d.id == fault_id)
+            if self._still is None:
+                self._still = picture.as_found(project.boards, self.session.plan.timber.spans, board_id, self._dragging)
+            ghost = fault(board, moved, picture.rows(project.boards)[board_id])
+            self.canvas.show_drawing(Drawing(tuple(ghost), bounds=self.canvas.drawing.extent(), under=self._still))
+            return
+        spans = self.session.plan.timber.spans
+        self.canvas.show_drawing(picture.as_found(project.boards, spans, self.chosen))
+
     def _dragged(self, tag: str, dx: float, dy: float, let_go: bool) -> None:
-        board_id, fault_id = tag.removeprefix("fault:").split("/")
-        board = next((b for b in self.session.project.boards if b.id == board_id), None)
-        if board is None:
-            return
-        fault = next((d for d in board.defects if d.id == fault_id), None)
-        if fault is None:
-            return
-        moved = _moved(fault, dx, dy, board)
+        self._dragging = tag
+        self.chosen, _, rest = tag.partition(":")[2].partition("/")
+        if tag.startswith("fault:"):
+            self.fault = rest
         if let_go:
             self._still = None
-            self.chosen, self.fault = board_id, fault_id
-            self._change(defects=tuple(moved if d.id == fault_id else d for d in board.defects))
-            return
-        if self._still is None:  # what does not move is drawn up once, when the drag begins
-            bare = board.model_copy(update={"defects": tuple(d for d in board.defects if d.id != fault_id)})
-            boards = tuple(bare if b.id == board_id else b for b in self.session.project.boards)
-            self._still = picture.as_found(boards, self.session.plan.timber.spans, board_id)
-        ghost = picture.fault(board, moved, picture.rows(self.session.project.boards)[board_id])
-        self.canvas.show_drawing(Drawing((*self._still.items, *ghost), bounds=self.canvas.drawing.extent()))
 
     def refresh(self) -> None:
         project, plan = self.session.project, self.session.plan
+        self._still = None
         board = self.board()
         self.empty.setVisible(not project.boards)
         self.canvas.setVisible(bool(project.boards))
@@ -262,9 +268,3 @@ class TimberView(QWidget):
             field.show_text(f"{getattr(project.room, name):g}")
         words = f"Wood there settles between {plan.timber.dry:.1f} and {plan.timber.wet:.1f} %. "
         self.note.setText(words + "Drag a fault to where it lies; blue is the straight edge.")
-
-
-def _moved(d: Defect, dx: float, dy: float, board: Board) -> Defect:
-    x = min(max(0.0, d.x + dx), max(0.0, board.length - d.length))
-    y = min(max(0.0, d.y + dy), max(0.0, board.width - d.width))
-    return d.model_copy(update={"x": round(x, 1), "y": round(y, 1)})

@@ -130,6 +130,11 @@ class TrueupView(QWidget):
         readings.remove(gone)
         self.session.attempt("reading removed", lambda: edit.changed(self.session.project, readings=tuple(readings)))
 
+    def show_part(self, part: str) -> None:
+        """Turn to a part."""
+        if any(t.id == part for t in self._targets()):
+            self.target = part
+
     def refresh(self) -> None:
         self._show_chips()
         t = self.current()

@@ -1,0 +1,81 @@
+"""What an edit changed downstream: the facts each station states, and which of them differ between two plans."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from nullah.core.measure import marked
+from nullah.core.plan import Plan
+
+Facts = Mapping[str, str]  # what, in words -> how much, in words (lengths marked)
+
+
+@dataclass(frozen=True)
+class Change:
+    """One fact that is no longer what it was; ``was`` or ``now`` is "" where it was not there or is gone."""
+
+    what: str
+    was: str
+    now: str
+
+    @property
+    def words(self) -> str:
+        """The change as one line."""
+        if not self.was:
+            return f"{self.what}: {self.now}, new"
+        return f"{self.what}: {self.was} \u2192 {self.now}" if self.now else f"{self.what}: {self.was}, gone"
+
+
+def facts(plan: Plan) -> dict[str, Facts]:
+    """What each station states, by station."""
+    return {
+        "piece": _piece(plan),
+        "timber": {
+            f"{m.part} across the year": f"{marked(m.to_dry)} to {marked(m.to_wet)}" for m in plan.timber.movement
+        }
+        | {f"{name} sound": f"{marked(s.x0, 0)} to {marked(s.x1, 0)}" for name, s in plan.timber.spans.items()},
+        "breakdown": _breakdown(plan),
+        "trueup": {
+            f"{t.name} once flat": marked(t.planing.thickest) for t in (*plan.trueup.boards, *plan.trueup.parts)
+        },
+        "joints": _joints(plan),
+        "together": {"the frame": " x ".join(marked(v) for v in plan.together.frame)} if plan.together else {},
+        "bench": {"steps": str(len(plan.bench.steps)), "left to do": f"{plan.bench.minutes_left / 60:.1f} h"},
+    }
+
+
+def _piece(plan: Plan) -> Facts:
+    out = {}
+    for p in plan.piece.parts:
+        for name, value in zip(("length", "width", "thickness"), p.sizes, strict=True):
+            out[f"{p.id} {name}"] = marked(value)
+    return out
+
+
+def _breakdown(plan: Plan) -> Facts:
+    out = {}
+    for b in plan.breakdown.blanks:
+        out[f"{b.id} in the rough"] = f"{marked(b.length, 0)} x {marked(b.width, 0)}"
+        place = plan.breakdown.place(b.id)
+        out[f"{b.id} lies on"] = (
+            f"{place[0]} at {marked(place[1].x, 0)}, {marked(place[1].y, 0)}" if place else "no board"
+        )
+    if plan.breakdown.problems:
+        out["the layout"] = plan.breakdown.problems[0]
+    return out
+
+
+def _joints(plan: Plan) -> Facts:
+    out = {}
+    for joint in plan.joints.joints:
+        for s in joint.settings:
+            what = f"{joint.name.partition(':')[0]}, {s.tool}, {s.use}"
+            out[what] = s.text if s.value is None else marked(s.value)
+    return out
+
+
+def between(old: Facts, new: Facts) -> tuple[Change, ...]:
+    """The facts that differ, in the order they are stated now, then those that are gone."""
+    out = [Change(what, old.get(what, ""), now) for what, now in new.items() if old.get(what, "") != now]
+    return (*out, *(Change(what, was, "") for what, was in old.items() if what not in new))

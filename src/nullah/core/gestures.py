@@ -1,0 +1,165 @@
+"""Gestures: what pulling a thing in a drawing does to the project. Each stops at the division shown and is one step of undo.
+
+To add one: a function from (project, plan, what is named after the colon, dx, dy) to the next project and what to call it,
+and its line in ``_GESTURES``.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from nullah.core import edit
+from nullah.core.document import Board, Defect, Project
+from nullah.core.layout.move import NoPlace
+from nullah.core.measure import division, marked
+from nullah.core.pictures.boards import SAWN_GAP, rows
+from nullah.core.plan import Plan
+from nullah.core.stations.breakdown import move_part
+
+NARROWEST = 0.5  # mm: nothing is pulled narrower
+
+
+@dataclass(frozen=True)
+class Gesture:
+    """What a pull comes to: the next project, and a few words for undo and the line under the step."""
+
+    project: Project
+    words: str
+
+
+def pull(project: Project, plan: Plan, tag: str, dx: float, dy: float) -> Gesture:
+    """The project with the thing that ``tag`` names pulled ``dx`` mm along and ``dy`` mm up the drawing.
+
+    Raises:
+        BadEdit: it cannot go there; the message says why.
+    """
+    kind, _, name = tag.partition(":")
+    found = _GESTURES.get(kind)
+    if found is None:
+        raise edit.BadEdit("That cannot be moved.")
+    try:
+        return found(project, plan, name, dx, dy)
+    except NoPlace as error:
+        raise edit.BadEdit(str(error)) from None
+
+
+def nudge(project: Project, plan: Plan, tag: str, along: int, up: int) -> Gesture:
+    """As ``pull``, by so many of the divisions shown.
+
+    Raises:
+        BadEdit: as ``pull``.
+    """
+    step = division(project.units, project.denominator)
+    return pull(project, plan, tag, along * step, up * step)
+
+
+def _stop(project: Project, mm: float) -> float:
+    """The nearest division shown."""
+    step = division(project.units, project.denominator)
+    return round(round(mm / step) * step, 4)
+
+
+def _board(project: Project, board_id: str) -> Board:
+    board = next((b for b in project.boards if b.id == board_id), None)
+    if board is None:
+        raise edit.BadEdit("That board is no longer here.")
+    return board
+
+
+def moved_fault(project: Project, board: Board, fault: Defect, dx: float, dy: float) -> Defect:
+    """A fault shifted on its board, kept on it."""
+    x = min(max(0.0, _stop(project, fault.x + dx)), max(0.0, board.length - fault.length))
+    y = min(max(0.0, _stop(project, fault.y + dy)), max(0.0, board.width - fault.width))
+    return fault.model_copy(update={"x": x, "y": y})
+
+
+def _fault(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    board_id, _, fault_id = name.partition("/")
+    board = _board(project, board_id)
+    fault = next((d for d in board.defects if d.id == fault_id), None)
+    if fault is None:
+        raise edit.BadEdit("That fault is no longer here.")
+    new = moved_fault(project, board, fault, dx, dy)
+    defects = tuple(new if d.id == fault_id else d for d in board.defects)
+    after = edit.put_board(project, board.model_copy(update={"defects": defects}))
+    return Gesture(after, f"{fault.kind} at {marked(new.x)} along, {marked(new.y)} up")
+
+
+def _edge(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    board_id, _, which = name.partition("/")
+    board = _board(project, board_id)
+    size = _stop(project, getattr(board, which) + (dx if which == "length" else dy))
+    least = max((d.x if which == "length" else d.y for d in board.defects), default=0.0) + NARROWEST
+    if size < least:
+        raise edit.BadEdit(f"{board.name} cannot be {marked(size)}: a fault is marked further out. Remove it first.")
+    after = edit.put_board(project, board.model_copy(update={which: size}))
+    return Gesture(after, f"{board.name} {which} {marked(size)}")
+
+
+def _line(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    """A half-pin line (the upper one runs the other way) or the line that parts a tail from its pin."""
+    box = plan.piece.box
+    if box is None:
+        raise edit.BadEdit(plan.piece.problem)
+    which, _, side = name.partition("/")
+    if which == "half_pin":
+        size = box.half_pin + (-dy if side == "upper" else dy)
+    else:
+        tails = int(side)
+        size = project.piece.pin - dy / (1 - 1 / tails)
+    size = max(NARROWEST, _stop(project, size))
+    return Gesture(edit.set_piece(project, which, size), f"{which.replace('_', ' ')} {marked(size)}")
+
+
+def _divider(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    box = plan.piece.box
+    if box is None:
+        raise edit.BadEdit(plan.piece.problem)
+    i, count = int(name) - 1, project.piece.dividers
+    shift = [*project.piece.divider_shift, *([0.0] * count)][:count]
+    room = (NARROWEST - box.bays[i] + 5.0, box.bays[i + 1] - 5.0 - NARROWEST)
+    if room[0] > room[1]:
+        raise edit.BadEdit(f"There is no room to move divider {name}.")
+    shift[i] = _stop(project, shift[i] + min(max(dx, room[0]), room[1]))
+    after = edit.set_piece(project, "divider_shift", tuple(shift) if any(shift) else ())
+    bays = (box.bays[i] + dx, box.bays[i + 1] - dx)
+    return Gesture(after, f"divider {name} moved: bays {marked(max(bays[0], 0.0))} and {marked(max(bays[1], 0.0))}")
+
+
+def _size(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    axis = int(name)
+    box = plan.piece.box
+    if box is None:
+        raise edit.BadEdit(plan.piece.problem)
+    size = _stop(project, box.chains[axis].total + (dy if axis == 2 else dx))
+    words = ("length", "width", "height")[axis]
+    return Gesture(edit.set_outside(project, plan, axis, size), f"{words} outside {marked(size)}")
+
+
+def _part(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    """A part as laid on a board: to another place on it, or onto another board."""
+    result = plan.breakdown
+    place = result.place(name)
+    if place is None:
+        raise edit.BadEdit(f"{name} is not laid on a board.")
+    board_id, leaf = place
+    laid = {b.board for b in result.layout.boards} if result.layout else set()
+    used = tuple(b for b in project.boards if b.id in laid)
+    at = rows(used, SAWN_GAP)
+    x, y = leaf.x + dx, at[board_id] + leaf.y + dy
+    middle = y + leaf.width / 2
+    onto = min(used, key=lambda b: abs(middle - at[b.id] - b.width / 2))
+    layout = move_part(result, name, onto.id, (x, y - at[onto.id]))
+    after = edit.changed(project, layout=layout)
+    return Gesture(after, f"{name} laid on {onto.name}")
+
+
+_GESTURES: dict[str, Callable[[Project, Plan, str, float, float], Gesture]] = {
+    "fault": _fault,
+    "edge": _edge,
+    "line": _line,
+    "divider": _divider,
+    "size": _size,
+    "part": _part,
+}

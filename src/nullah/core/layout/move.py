@@ -1,0 +1,160 @@
+"""A part moved by hand from where it is laid to another place: its old place is free again, its new one cut free."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+from nullah.core.document import BoardLayout, Node
+from nullah.core.layout.cell import Cell, as_node, carve
+from nullah.core.layout.check import problems
+from nullah.core.layout.model import EPS, Blank, Options, Stock, leaves
+from nullah.core.measure import marked
+
+SNAP = 12.0  # mm: a place nearer than this to an edge of the free piece is meant to lie at it
+
+
+class NoPlace(ValueError):
+    """A part cannot lie there; the message is one sentence that says why."""
+
+
+def moved(
+    boards: Sequence[BoardLayout],
+    blank: Blank,
+    board: str,
+    place: tuple[float, float],
+    stock: Sequence[Stock],
+    options: Options,
+    others: Mapping[str, Blank],
+) -> tuple[BoardLayout, ...]:
+    """The layout with a part's lower-left corner at ``place`` (mm, the board's axes), as near as the saw and wood allow.
+
+    Dropped on another part, the two change places where each fits. What was free and adjoins becomes one piece again.
+
+    Args:
+        blank: the part in the rough. others: all parts that may be changed about, by id.
+
+    Raises:
+        NoPlace: the board is of another species, there is no room there, or what lies there does not serve.
+    """
+    by_id = {s.id: s for s in stock}
+    target = by_id.get(board)
+    if target is None:
+        raise NoPlace("There is no board there.")
+    if target.species != blank.species:
+        raise NoPlace(f"{blank.id} is to be {blank.species}; {target.name} is {target.species}.")
+    roots = {b.board: _cell(b.root) for b in boards}
+    roots.setdefault(board, Cell(0.0, 0.0, target.length, target.width))
+    for board_id, root in roots.items():
+        _lift(root, blank.id, by_id.get(board_id))
+    x, y = place
+    middle = (x + blank.length / 2, y + blank.width / 2)
+    spot = next((c for c in _ends(roots[board]) if _holds(c, middle)), None)
+    if spot is None or spot.use == "waste":
+        raise NoPlace(f"{blank.id} would lie on what is trimmed off {target.name}.")
+    other = None
+    if spot.use == "part":
+        other = others.get(spot.part)
+        if other is None:
+            raise NoPlace(f"{spot.part} is cut already; it stays where it was sawn.")
+        spot.use, spot.part = "free", ""
+        _put(spot, blank, spot.x, spot.y, options)
+        _put_back(roots, other, boards, blank.id, options)
+    else:
+        _put(spot, blank, x, y, options)
+    out = tuple(
+        BoardLayout(board=board_id, root=as_node(root, options))
+        for board_id, root in roots.items()
+        if any(c.use == "part" for c in _ends(root))
+    )
+    touched = [blank] if other is None else [blank, other]
+    wrong = problems(_only(out, touched), stock, touched)
+    if wrong:
+        raise NoPlace(wrong[0])
+    return out
+
+
+def _cell(node: Node) -> Cell:
+    use = "free" if node.use == "offcut" else node.use
+    return Cell(
+        node.x,
+        node.y,
+        node.length,
+        node.width,
+        use,
+        node.part,
+        node.axis,
+        node.at,
+        node.kerf,
+        [_cell(c) for c in node.children],
+    )
+
+
+def _ends(cell: Cell) -> list[Cell]:
+    return [c for child in cell.children for c in _ends(child)] if cell.use == "cut" else [cell]
+
+
+def _holds(cell: Cell, at: tuple[float, float]) -> bool:
+    return cell.x <= at[0] <= cell.x + cell.length and cell.y <= at[1] <= cell.y + cell.width
+
+
+def _lift(cell: Cell, part: str, stock: Stock | None) -> None:
+    """Free a part's place, and what is free on both sides of a cut that is then needless."""
+    for child in cell.children:
+        _lift(child, part, stock)
+    if cell.use == "part" and cell.part == part:
+        cell.use, cell.part = "free", ""
+    if cell.use == "cut" and all(c.use == "free" or _sound(c, stock) for c in cell.children):
+        cell.use, cell.axis, cell.children = "free", "", []
+
+
+def _sound(cell: Cell, stock: Stock | None) -> bool:
+    """Waste that is only too small to keep, not spoiled: it lies within what is left of the board once trimmed."""
+    if cell.use != "waste" or stock is None:
+        return False
+    along = stock.x0 - EPS <= cell.x and cell.x + cell.length <= stock.x1 + EPS
+    return along and stock.y0 - EPS <= cell.y and cell.y + cell.width <= stock.y1 + EPS
+
+
+def _put(spot: Cell, blank: Blank, x: float, y: float, options: Options) -> None:
+    """Cut a part free in a free piece, at its edge where that is near."""
+    if blank.length > spot.length + EPS or blank.width > spot.width + EPS:
+        raise NoPlace(
+            f"{blank.id} needs {marked(blank.length, 0)} x {marked(blank.width, 0)}; "
+            f"the piece there is {marked(spot.length, 0)} x {marked(spot.width, 0)}."
+        )
+    x = _at_edge(x, spot.x, spot.x + spot.length - blank.length, options.crosscut_kerf)
+    y = _at_edge(y, spot.y, spot.y + spot.width - blank.width, options.rip_kerf)
+    mine = carve(spot, x, y, blank.length, blank.width, options)
+    mine.use, mine.part = "part", blank.id
+
+
+def _at_edge(at: float, low: float, high: float, kerf: float) -> float:
+    """A place held between two ends, and at either where it is nearer than the saw or the eye tells apart."""
+    near = max(SNAP, kerf)
+    if at - low < near:
+        return low
+    return high if high - at < near else round(at, 1)
+
+
+def _put_back(
+    roots: Mapping[str, Cell], other: Blank, boards: Sequence[BoardLayout], left: str, options: Options
+) -> None:
+    """Put a part that was displaced where the one that displaced it lay."""
+    board, old = next((b.board, n) for b in boards for n in leaves(b.root) if n.part == left)
+    middle = (old.x + old.length / 2, old.y + old.width / 2)
+    home = next((c for c in _ends(roots[board]) if c.use == "free" and _holds(c, middle)), None)
+    if home is None:
+        raise NoPlace(f"{other.id} would have no place then.")
+    _put(home, other, old.x, old.y, options)
+
+
+def _only(boards: Sequence[BoardLayout], blanks: Sequence[Blank]) -> tuple[BoardLayout, ...]:
+    """The layout with other parts turned to waste, so that only these are held to account."""
+    names = {b.id for b in blanks}
+
+    def strip(node: Node) -> Node:
+        if node.use == "cut":
+            return node.model_copy(update={"children": tuple(strip(c) for c in node.children)})
+        return node if node.part in names else node.model_copy(update={"use": "waste", "part": ""})
+
+    return tuple(BoardLayout(board=b.board, root=strip(b.root)) for b in boards)

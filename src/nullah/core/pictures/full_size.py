@@ -1,0 +1,101 @@
+"""Full size: what is laid on the wood itself. Dovetail templates that fold over the end, and story sticks with every mark."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from nullah.core.document import Piece
+from nullah.core.drawing import Area, Drawing, Line, Primitive, Text, rectangle
+from nullah.core.joints.dovetail import Dovetail, NoDovetail, tail_outline
+from nullah.core.pieces.box import Box, corner_layout, corners
+from nullah.core.plan import Plan
+
+STICK = 30.0  # mm: how broad a story stick is drawn
+ROWS = 4  # heights at which the names of neighbouring marks stand, so that they stay apart
+BEYOND = 12.0  # mm of the board shown beyond the baseline
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """One drawing to be printed at full size, and what it is."""
+
+    title: str
+    drawing: Drawing
+
+
+def sheets(plan: Plan) -> tuple[Sheet, ...]:
+    """Every template and story stick of a plan; none where there is no box."""
+    box = plan.piece.box
+    if box is None:
+        return ()
+    out: list[Sheet] = []
+    made: list[Dovetail] = []
+    for name, tail, pin, width in corners(box):
+        try:
+            joint = corner_layout(plan.project.piece, box, tail, pin, width)
+        except NoDovetail:
+            continue
+        if joint not in made:  # corners laid out alike share a template
+            made.append(joint)
+            out.append(Sheet(f"Tails, corner {name}: on {tail}", template(joint, tail, pin)))
+    return (*out, *sticks(plan.project.piece, box))
+
+
+def template(joint: Dovetail, tail: str, pin: str) -> Drawing:
+    """The tail board's end seen on its outside face, and beyond x = 0 the end grain: folded there, it lies on both.
+
+    Lines in mm: the end at x = 0, the baseline at x = the mating thickness, tails from the reference edge at y = 0 upward.
+    """
+    w, base, own = joint.width, joint.mating, joint.own
+    items: list[Primitive] = [Area(shape, "waste", hatch=True, opacity=0.5) for shape in tail_outline(joint)]
+    items += [
+        Line(((0.0, 0.0), (0.0, w)), "outline", dash=True, tag="fold"),
+        Line(((base, 0.0), (base, w)), "computed", tag="baseline"),
+        Line(((-own, 0.0), (-own, w)), "outline", tag="far side"),
+    ]
+    for y in (0.0, w):
+        items.append(Line(((-own, y), (base + BEYOND, y)), "outline", tag="edge"))
+    pairs = zip(joint.tails_at_end(), joint.tails_at_baseline(), strict=True)
+    for (low, high), (low_base, high_base) in pairs:
+        for y, y_base in ((low, low_base), (high, high_base)):
+            items.append(Line(((0.0, y), (base, y_base)), "ink", tag="tail"))
+            items.append(Line(((-own, y), (0.0, y)), "ink", tag="across the end"))
+    items.append(Text((base + 4, w / 2), f"{tail}", size=24, bold=True, align="left"))
+    items.append(Text((-own / 2, w + 5), "end grain", size=10))
+    items.append(Text((base / 2, w + 5), "outside face", size=10))
+    items.append(Text((base + 4, w / 2 - 10), f"for {pin}", size=11, align="left"))
+    return Drawing(tuple(items))
+
+
+def sticks(piece: Piece, box: Box) -> tuple[Sheet, ...]:
+    """Story sticks for length, width and height: every mark of one direction, from the corner where D meets A."""
+    length, width, height = box.outside
+    t = box.thickness
+    long = [(0.0, "end"), (t["D"], "inside D"), (length - t["B"], "inside B"), (length, "end")]
+    half = box.divider_thickness / 2
+    for i, c in enumerate(box.dado_centres, 1):
+        long += [(c - half, f"dado {i}"), (c + half, "")]
+    wide = [(0.0, "front"), (t["A"], "inside A"), (width - t["C"], "inside C"), (width, "back")]
+    edge = box.groove_from_edge
+    high = [(0.0, "lower edge"), (edge, "groove"), (edge + box.bottom_thickness, ""), (height, "upper edge")]
+    if piece.lid == "sliding":
+        top = height - box.lid_from_edge
+        high += [(top - box.lid_thickness, "lid groove, B ends here"), (top, "")]
+    return tuple(
+        Sheet(f"Story stick, {name}", _stick(marks))
+        for name, marks in (("length", long), ("width", wide), ("height", high))
+    )
+
+
+def _stick(marks: list[tuple[float, str]]) -> Drawing:
+    """A stick lying along x, every mark a line right across it, names under it in rows."""
+    marks = sorted(marks)
+    end = marks[-1][0]
+    items: list[Primitive] = [Area(rectangle(0, 0, end, STICK), "", edge="outline", tag="stick")]
+    for i, (x, name) in enumerate(marks):
+        items.append(Line(((x, 0.0), (x, STICK)), "ink", tag="mark"))
+        if name:
+            low = -5.0 - 5.0 * (i % ROWS)
+            items.append(Line(((x, 0.0), (x, low + 2)), "faint"))
+            items.append(Text((x, low), name, size=10, align="left" if i == 0 else "right" if x == end else "centre"))
+    return Drawing(tuple(items))

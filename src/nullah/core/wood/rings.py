@@ -1,0 +1,127 @@
+"""Year rings of a board: cylinders about a pith line that leans a little, so that face figure and end grain agree.
+
+The cross-section has y from the lower edge (0) to the upper (width) and z from the back (0) to the face (thickness). Where
+the rings meet a face they draw its figure; where they meet an end they draw arcs; a line of the figure runs into the arc of
+the same ring. How far off the pith lies, which side, and how wide the rings are is not known of a board until it is looked
+at: they are taken from a seed, so that each board has a figure of its own and keeps it. Geometry of the circle.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+
+Run = tuple[tuple[float, float], ...]
+STEPS = 28  # points along a face
+
+
+@dataclass(frozen=True)
+class Wood:
+    """What of a piece of wood shows in a drawing. ``ring_angle`` of the rings to the face in degrees: 0 flat, 90 quarter."""
+
+    species: str
+    ring_angle: float = 0.0
+    heart_at_back: bool = True
+    seed: str = ""
+
+
+@dataclass(frozen=True)
+class Rings:
+    """Pith at the left end (``y``, ``z`` mm), how it leans a mm of length, and ring radii in growing order, mm."""
+
+    y: float
+    z: float
+    lean_y: float
+    lean_z: float
+    radii: tuple[float, ...]
+    sway: float
+
+    def pith(self, x: float) -> tuple[float, float]:
+        """Where the pith lies at x from the left end: it leans, and sways a little on the way."""
+        return (self.y + self.lean_y * x + self.sway * math.sin(x / 190.0), self.z + self.lean_z * x)
+
+
+def _chances(seed: str) -> list[float]:
+    return [b / 255 for b in hashlib.sha256(seed.encode()).digest()]
+
+
+@lru_cache(maxsize=512)
+def rings(wood: Wood, length: float, width: float, thickness: float) -> Rings:
+    """The rings of a board of that size, mm."""
+    c = _chances(wood.seed)
+    away = 70.0 + 90.0 * c[0]
+    angle = math.radians(wood.ring_angle)
+    side = 1 if c[1] < 0.5 else -1
+    if wood.ring_angle > 45:  # the pith lies beyond an edge
+        away += width / 2 * math.sin(angle)
+    y = width / 2 + side * away * math.sin(angle)
+    z = thickness / 2 + (-1 if wood.heart_at_back else 1) * away * math.cos(angle)
+    lean = (c[2] - 0.5) * 0.02, (0.012 + 0.03 * c[3]) * (1 if c[4] < 0.5 else -1)
+    spacing = 3.2 + 2.4 * c[5]
+    nearest = _nearest(y, z, width, thickness)
+    farthest = max(math.hypot(py - y, pz - z) for py in (0.0, width) for pz in (0.0, thickness))
+    reach = abs(lean[1]) * length + abs(lean[0]) * length
+    radii: list[float] = []
+    radius, i = max(spacing, nearest - reach), 0
+    while radius < farthest + reach and len(radii) < 240:
+        radii.append(radius)
+        radius += spacing * (0.65 + 0.7 * c[6 + i % 20])
+        i += 1
+    return Rings(y, z, lean[0], lean[1], tuple(radii), 1.5 + 3.5 * c[26])
+
+
+def _nearest(y: float, z: float, width: float, thickness: float) -> float:
+    return math.hypot(max(0.0, -y, y - width), max(0.0, -z, z - thickness))
+
+
+@lru_cache(maxsize=512)
+def on_face(wood: Wood, length: float, width: float, thickness: float, face: bool = True) -> tuple[Run, ...]:
+    """Lines of figure as runs of (x, y) on the face (or back) of a board, mm, within it."""
+    r = rings(wood, length, width, thickness)
+    level = thickness if face else 0.0
+    places = [length * k / STEPS for k in range(STEPS + 1)]
+    piths = [r.pith(x) for x in places]
+    out: list[Run] = []
+    for radius in r.radii:
+        for side in (1.0, -1.0):
+            run: list[tuple[float, float]] = []
+            for x, (py, pz) in zip(places, piths, strict=True):
+                inside = radius * radius - (level - pz) ** 2
+                y = py + side * math.sqrt(inside) if inside >= 0 else -1.0
+                if 0 <= y <= width:
+                    run.append((x, y))
+                else:
+                    if len(run) > 1:
+                        out.append(tuple(run))
+                    run = []
+            if len(run) > 1:
+                out.append(tuple(run))
+    return tuple(out)
+
+
+@lru_cache(maxsize=512)
+def on_end(wood: Wood, length: float, width: float, thickness: float, left: bool = True) -> tuple[Run, ...]:
+    """Arcs as runs of (y, z) on the left (or right) end, mm, within it."""
+    r = rings(wood, length, width, thickness)
+    py, pz = r.pith(0.0 if left else length)
+    steep = wood.ring_angle > 45  # rings that stand are followed up the thickness, rings that lie along the width
+    a0, b0, a_reach, b_reach = (pz, py, thickness, width) if steep else (py, pz, width, thickness)
+    places = [a_reach * k / (3 * STEPS) for k in range(3 * STEPS + 1)]
+    out: list[Run] = []
+    for radius in r.radii:
+        for side in (1.0, -1.0):
+            run: list[tuple[float, float]] = []
+            for a in places:
+                inside = radius * radius - (a - a0) ** 2
+                b = b0 + side * math.sqrt(inside) if inside >= 0 else -1.0
+                if 0 <= b <= b_reach:
+                    run.append((b, a) if steep else (a, b))
+                else:
+                    if len(run) > 1:
+                        out.append(tuple(run))
+                    run = []
+            if len(run) > 1:
+                out.append(tuple(run))
+    return tuple(out)

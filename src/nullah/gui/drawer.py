@@ -1,0 +1,248 @@
+"""The drawer: a panel that slides over the right of the window with everything one can do, the reckoners, or the words used."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtCore import QEvent, Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import (
+    QComboBox,
+    QFrame,
+    QLabel,
+    QLineEdit,
+    QListWidget,
+    QListWidgetItem,
+    QStackedWidget,
+    QWidget,
+)
+
+from nullah.core import glossary, measure, reckon
+from nullah.core.wood.species import ALL
+from nullah.gui.actions import Actions
+from nullah.gui.bits import button, column, label, pick, refill, row, scroll_area
+from nullah.gui.session import Session
+
+WIDTH = 440
+
+
+class Drawer(QFrame):
+    """One page at a time; Escape closes it and gives the keyboard back to where it was."""
+
+    def __init__(self, parent: QWidget, session: Session, actions: Actions) -> None:
+        super().__init__(parent)
+        self.setObjectName("drawer")
+        self.pages = QStackedWidget()
+        self.doing = DoPanel(actions, self.close_drawer)
+        self.reckoning = ReckonPanel(session)
+        self.words = WordsPanel()
+        for page in (self.doing, self.reckoning, self.words):
+            self.pages.addWidget(page)
+        self.title = label("", "heading")
+        shut = button("Close  Esc", self.close_drawer)
+        column(self, row(self.title, 1, shut), self.pages, margins=14, spacing=8)
+        self._before: QWidget | None = None
+        self.hide()
+
+    def open_page(self, page: QWidget, title: str) -> None:
+        """Show a page; shown already, close it."""
+        if self.isVisible() and self.pages.currentWidget() is page:
+            self.close_drawer()
+            return
+        if not self.isVisible():
+            self._before = self.window().focusWidget()
+        self.title.setText(title)
+        self.pages.setCurrentWidget(page)
+        self.place()
+        self.show()
+        self.raise_()
+        page.begin()
+
+    def place(self) -> None:
+        """Along the right edge, from top to bottom."""
+        whole = self.parentWidget()
+        wide = min(WIDTH, whole.width())
+        self.setGeometry(whole.width() - wide, 0, wide, whole.height())
+
+    def close_drawer(self) -> None:
+        self.hide()
+        if self._before is not None and self._before.isVisible():
+            self._before.setFocus()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape:
+            self.close_drawer()
+        else:
+            super().keyPressEvent(event)
+
+
+class DoPanel(QWidget):
+    """Every action; words typed narrow the list, Return does the first or the one chosen."""
+
+    def __init__(self, actions: Actions, close: Callable[[], None]) -> None:
+        super().__init__()
+        self.actions, self.shut = actions, close
+        self.search = QLineEdit()
+        self.search.setObjectName("what to do")
+        self.search.setAccessibleName("what to do")
+        self.search.setPlaceholderText("What would you like to do?")
+        self.search.textChanged.connect(lambda _: self._narrow())
+        self.search.returnPressed.connect(self._do)
+        self.search.installEventFilter(self)
+        self.found = QListWidget()
+        self.found.setAccessibleName("actions")
+        self.found.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.found.itemActivated.connect(lambda _: self._do())
+        self.found.itemClicked.connect(lambda _: self._do())
+        column(self, self.search, self.found, margins=0, spacing=6)
+
+    def begin(self) -> None:
+        self.search.clear()
+        self._narrow()
+        self.search.setFocus()
+
+    def _narrow(self) -> None:
+        self.found.clear()
+        for action in self.actions.matching(self.search.text()):
+            keys = f"   [{', '.join(action.keys)}]" if action.keys else ""
+            item = QListWidgetItem(f"{action.group}:  {action.words}{keys}")
+            item.setData(Qt.ItemDataRole.UserRole, action.id)
+            self.found.addItem(item)
+        self.found.setCurrentRow(0)
+
+    def _do(self) -> None:
+        item = self.found.currentItem()
+        if item is not None:
+            self.shut()
+            self.actions[item.data(Qt.ItemDataRole.UserRole)].act()
+
+    def eventFilter(self, watched: object, event: QEvent) -> bool:
+        """Up and down walk the list while one types."""
+        if event.type() == QEvent.Type.KeyPress and event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Down):
+            step = 1 if event.key() == Qt.Key.Key_Down else -1
+            self.found.setCurrentRow(max(0, min(self.found.count() - 1, self.found.currentRow() + step)))
+            return True
+        return False
+
+
+class ReckonPanel(QWidget):
+    """A calculator at a time: type what is known, the answer stands below, in the unit shown, with where it comes from."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.names = [c.name for c in reckon.CALCULATORS.values() if all(i.kind != "heights" for i in c.inputs)]
+        self.choice = pick("reckoner", [reckon.CALCULATORS[n].about for n in self.names], lambda _: self._chosen())
+        self.inputs = scroll_area()
+        self.answer = label("", "figure", wrap=True)
+        self.answer.setObjectName("answer")
+        self.source = label("", "quiet", wrap=True)
+        self.fields: dict[str, QLineEdit | QComboBox] = {}
+        whole = column(self, self.choice, self.inputs, self.answer, self.source, margins=0, spacing=8)
+        whole.setStretch(1, 1)
+        self._chosen()
+
+    def begin(self) -> None:
+        self._work()
+        first = next(iter(self.fields.values()))
+        first.setFocus()
+
+    def _chosen(self) -> None:
+        calculator = reckon.CALCULATORS[self.names[self.choice.currentIndex()]]
+        self.fields = {}
+        rows: list[QWidget] = []
+        for wanted in calculator.inputs:
+            if wanted.kind in ("species", "cut"):
+                options = sorted(ALL) if wanted.kind == "species" else ["flat", "rift", "quarter"]
+                field: QLineEdit | QComboBox = pick(wanted.name, options, lambda _: self._work())
+            else:
+                field = QLineEdit(wanted.default or "")
+                field.textChanged.connect(lambda _: self._work())
+            field.setObjectName(f"reckon {wanted.name}")
+            field.setAccessibleName(f"{wanted.name}: {wanted.about}")
+            self.fields[wanted.name] = field
+            about = wanted.about.removesuffix(", mm")
+            rows += [label(f"{wanted.name.replace('_', ' ')}, {about}", "quiet", wrap=True), field]
+        refill(self.inputs, rows, spacing=4)
+        self.source.setText(f"From: {calculator.source}.")
+        self._work()
+
+    def _given(self, name: str) -> str:
+        field = self.fields[name]
+        text = field.currentText() if isinstance(field, QComboBox) else field.text()
+        kind = next(i.kind for i in self._calculator().inputs if i.name == name)
+        if kind == "length" and text.strip():  # a bare number is in the unit shown here, in mm there
+            return f"{measure.parse_length(text, self.session.project.units):.6f} mm"
+        return text
+
+    def _calculator(self) -> reckon.Calculator:
+        return reckon.CALCULATORS[self.names[self.choice.currentIndex()]]
+
+    def _work(self) -> None:
+        calculator = self._calculator()
+        try:
+            given = {name: self._given(name) for name in self.fields}
+            answers = reckon.reckon(calculator.name, {k: v for k, v in given.items() if v.strip()})
+        except (reckon.BadReckoning, measure.BadLength) as error:
+            self.answer.setObjectName("quiet")
+            self.answer.setText(self.session.told(str(error)))
+        else:
+            self.answer.setObjectName("answer")
+            self.answer.setText("\n".join(self._line(k, v, calculator.results[k]) for k, v in answers.items()))
+        self.answer.style().polish(self.answer)
+
+    def _line(self, key: str, value: object, about: str) -> str:
+        name, _, unit = key.rpartition("_")
+        if unit == "mm" and isinstance(value, float):
+            return f"{name.replace('_', ' ')} {self.session.figures(value)}"
+        if unit in ("percent", "deg") and isinstance(value, float):
+            return f"{name.replace('_', ' ')} {value:.2f}{' %' if unit == 'percent' else chr(0xB0)}"
+        return f"{about}: {value}"
+
+
+class WordsPanel(QWidget):
+    """The trade's words that stand on the screen in hand, explained; others by searching."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.search = QLineEdit()
+        self.search.setObjectName("find a word")
+        self.search.setAccessibleName("find a word")
+        self.search.setPlaceholderText("Another word")
+        self.search.textChanged.connect(lambda _: self._fill())
+        self.list = scroll_area()
+        column(self, self.search, self.list, margins=0, spacing=6)
+        self._here: tuple[str, ...] = ()
+
+    def begin(self) -> None:
+        texts = []
+        for widget in self.window().findChildren(QLabel):
+            if widget.isVisible() and not self.isAncestorOf(widget):
+                texts.append(widget.text())
+        for widget in self.window().findChildren(QWidget):
+            if widget.isVisible() and type(widget).__name__ in ("SettingRow", "Canvas"):
+                texts.append(_said_by(widget))
+        self._here = glossary.terms_in("\n".join(texts))
+        self.search.clear()
+        self._fill()
+        self.search.setFocus()
+
+    def _fill(self) -> None:
+        asked = self.search.text().strip().lower()
+        terms = [t for t in glossary.WORDS if asked in t] if asked else sorted(self._here)
+        rows: list[QWidget] = []
+        for term in terms:
+            rows += [label(term, "heading"), label(glossary.WORDS[term], wrap=True)]
+        if not rows:
+            rows.append(
+                label("No such word is explained here." if asked else "No word of the trade stands here.", wrap=True)
+            )
+        refill(self.list, rows, spacing=3)
+
+
+def _said_by(widget: QWidget) -> str:
+    """The words a painted widget shows."""
+    drawing = getattr(widget, "drawing", None)
+    if drawing is not None:
+        return "\n".join(item.text for item in drawing.everything() if hasattr(item, "text"))
+    return f"{widget.tool} {widget.setting.use}"
