@@ -3,7 +3,7 @@ PY ?= python3
 BIN := .venv/bin
 STAMP := .venv/.nullah-ready
 
-.PHONY: setup demo test lint types contract check bench soak shots schema clean
+.PHONY: setup demo test lint types contract check bench soak shots schema install uninstall clean
 
 setup: $(STAMP)
 
@@ -34,6 +34,12 @@ bench: setup
 
 soak: setup
 	QT_QPA_PLATFORM=offscreen NULLAH_SOAK=1 $(BIN)/python -m pytest tests -m "" -k "soak or property"
+
+install:
+	bash tools/install.sh
+
+uninstall:
+	bash tools/install.sh remove
 
 shots: setup
 	$(BIN)/nullah shots docs/screenshots

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from nullah.core.measure import marked
@@ -27,22 +27,31 @@ class Change:
         return f"{self.what}: {self.was} \u2192 {self.now}" if self.now else f"{self.what}: {self.was}, gone"
 
 
-def facts(plan: Plan) -> dict[str, Facts]:
-    """What each station states, by station."""
-    return {
-        "piece": _piece(plan),
-        "timber": {
-            f"{m.part} across the year": f"{marked(m.to_dry)} to {marked(m.to_wet)}" for m in plan.timber.movement
-        }
-        | {f"{name} sound": f"{marked(s.x0, 0)} to {marked(s.x1, 0)}" for name, s in plan.timber.spans.items()},
-        "breakdown": _breakdown(plan),
-        "trueup": {
-            f"{t.name} once flat": marked(t.planing.thickest) for t in (*plan.trueup.boards, *plan.trueup.parts)
-        },
-        "joints": _joints(plan),
-        "together": {"the frame": " x ".join(marked(v) for v in plan.together.frame)} if plan.together else {},
-        "bench": {"steps": str(len(plan.bench.steps)), "left to do": f"{plan.bench.minutes_left / 60:.1f} h"},
-    }
+def facts(plan: Plan, station: str) -> Facts:
+    """What a station states."""
+    return _FACTS[station](plan)
+
+
+def made_from(plan: Plan, station: str) -> object:
+    """What a station's facts are read from: while it is the same object, so are they."""
+    return getattr(plan, station)
+
+
+def _timber(plan: Plan) -> Facts:
+    moves = {f"{m.part} across the year": f"{marked(m.to_dry)} to {marked(m.to_wet)}" for m in plan.timber.movement}
+    return moves | {f"{n} sound": f"{marked(s.x0, 0)} to {marked(s.x1, 0)}" for n, s in plan.timber.spans.items()}
+
+
+def _trueup(plan: Plan) -> Facts:
+    return {f"{t.name} once flat": marked(t.planing.thickest) for t in (*plan.trueup.boards, *plan.trueup.parts)}
+
+
+def _together(plan: Plan) -> Facts:
+    return {"the frame": " x ".join(marked(v) for v in plan.together.frame)} if plan.together else {}
+
+
+def _bench(plan: Plan) -> Facts:
+    return {"steps": str(len(plan.bench.steps)), "left to do": f"{plan.bench.minutes_left / 60:.1f} h"}
 
 
 def _piece(plan: Plan) -> Facts:
@@ -73,6 +82,17 @@ def _joints(plan: Plan) -> Facts:
             what = f"{joint.name.partition(':')[0]}, {s.tool}, {s.use}"
             out[what] = s.text if s.value is None else marked(s.value)
     return out
+
+
+_FACTS: dict[str, Callable[[Plan], Facts]] = {
+    "piece": _piece,
+    "timber": _timber,
+    "breakdown": _breakdown,
+    "trueup": _trueup,
+    "joints": _joints,
+    "together": _together,
+    "bench": _bench,
+}
 
 
 def between(old: Facts, new: Facts) -> tuple[Change, ...]:

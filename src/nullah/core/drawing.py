@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 
 Point = tuple[float, float]
 
@@ -45,7 +46,7 @@ class Area:
 class Text:
     """Words at a point. ``size`` in screen pixels at 100 %; ``align``: left, centre, right.
 
-    ``room`` is the mm they have: renderers leave them out where they would not fit. 0: always drawn.
+    ``room`` is the mm they have along, ``tall`` up: renderers leave them out where they would not fit. 0: always drawn.
     """
 
     at: Point
@@ -57,6 +58,7 @@ class Text:
     tag: str = ""
     halo: bool = False
     room: float = 0.0
+    tall: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -102,6 +104,10 @@ class Drawing:
 
     def extent(self) -> tuple[float, float, float, float]:
         """The given bounds, or those of all points; a unit square when empty."""
+        return self._extent
+
+    @cached_property
+    def _extent(self) -> tuple[float, float, float, float]:
         if self.bounds is not None:
             return self.bounds
         points = [p for item in self.everything() for p in _points(item)]

@@ -108,6 +108,7 @@ def _line(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gest
     else:
         tails = int(side)
         size = project.piece.pin - dy / (1 - 1 / tails)
+        project = edit.set_piece(project, "tails", tails)  # another pin, not another count
     size = max(NARROWEST, _stop(project, size))
     return Gesture(edit.set_piece(project, which, size), f"{which.replace('_', ' ')} {marked(size)}")
 

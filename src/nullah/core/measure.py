@@ -6,6 +6,7 @@ import math
 import re
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 from typing import Literal
 
 INCH = 25.4
@@ -174,6 +175,7 @@ def division(unit: Unit = "mm", denominator: int = 32) -> float:
 _MARK = "\u2063"  # the invisible separator: a marked length that nobody converts still reads as mm
 
 
+@lru_cache(maxsize=8192)  # an edit says the same thousands of lengths again
 def marked(mm: float, decimals: int = 1, unit: str = "") -> str:
     """A length inside a sentence, in mm, marked so that ``told`` can put it in another unit; ``unit`` is said after it."""
     return f"{_MARK}{show_mm(mm, decimals).text}{unit}{_MARK}"

@@ -54,7 +54,7 @@ def place(
     for item in drawing.items:
         if isinstance(item, Text):
             wide = measure(told(item.text), item.size * size, item.bold)
-            if not hidden(item, k, wide):
+            if not hidden(item, k, wide, size):
                 words_at.add(text_box(item, k, wide, size))
     out = []
     for item in drawing.items:
@@ -99,9 +99,9 @@ class _Boxes:
         return {other for cell in self._touched(box) for other in self._cells.get(cell, ())}
 
 
-def hidden(item: Text, k: float, wide: float) -> bool:
+def hidden(item: Text, k: float, wide: float, size: float = 1.0) -> bool:
     """Whether words are left out because they would not fit the room they have."""
-    return 0 < item.room * k < wide
+    return 0 < item.room * k < wide or 0 < item.tall * k < 0.8 * item.size * size
 
 
 def text_box(item: Text, k: float, wide: float, size: float) -> Box:

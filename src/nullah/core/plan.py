@@ -92,6 +92,7 @@ def plan(project: Project, cache: PlanCache | None = None, found: tuple[str, tup
     done_piece = kept.station("piece", piece.work, p.piece, for_piece, p.cut, p.choices, p.boards, p.room)
     done_timber = kept.station("timber", timber.work, p.boards, p.room, p.choices, done_piece)
     surfaces = kept.station("surfaces", breakdown.surfaces_of, p.boards, p.readings)
+    sawing = kept.station("sawing", breakdown.sawing_of, p.boards, p.layout)
     done_break = kept.station(
         "breakdown",
         breakdown.work,
@@ -103,6 +104,7 @@ def plan(project: Project, cache: PlanCache | None = None, found: tuple[str, tup
         done_piece,
         done_timber,
         surfaces,
+        sawing,
     )
     done_true = kept.station("trueup", trueup.work, p.boards, p.readings, p.kit, p.choices, done_piece, done_break)
     done_joints = kept.station("joints", joints.work, p.piece, p.kit, p.choices, done_piece)

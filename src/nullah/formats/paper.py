@@ -107,7 +107,7 @@ class Painter:
     def _text(self, item: Text, k: float, x: float, y: float, size: float) -> None:
         words = self.told(item.text).replace("\u25b2", "^").replace("\u2713", "done")
         wide = width_of(words, item.size * size, item.bold)
-        if hidden(item, k, wide):
+        if hidden(item, k, wide, size):
             return
         left, low, _, top = text_box(item, k, wide, size)
         self._words(

@@ -8,6 +8,7 @@ from pathlib import Path
 
 import platformdirs
 from PySide6.QtCore import QEventLoop, QSize, QTimer
+from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication
 
 from nullah.core import demo, edit
@@ -24,6 +25,8 @@ def application() -> QApplication:
     """The one application, made on first need, with fonts loaded."""
     app = QApplication.instance() or QApplication(sys.argv[:1])
     app.setApplicationName("Nullah")
+    app.setDesktopFileName("nullah")
+    app.setWindowIcon(QIcon(str(Path(__file__).parent / "icons" / "nullah.svg")))
     app.setStyle("Fusion")
     look.load_fonts()
     return app

@@ -14,7 +14,7 @@ from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal, Slot
 
 from nullah.core import edit, measure
 from nullah.core.calls import Call
-from nullah.core.changes import Change, between, facts
+from nullah.core.changes import Change, Facts, between, facts, made_from
 from nullah.core.document import Project
 from nullah.core.gestures import nudge, pull
 from nullah.core.layout.model import Layout
@@ -25,11 +25,12 @@ from nullah.formats.trouble import FileTrouble
 from nullah.gui.keeping import Keeping
 
 AUTOSAVE_AFTER_MS = 2_000
+SEARCH_AFTER_MS = 250  # a flurry of edits is searched for once
 # stations worked while something is dragged at one: what is seen there, and what it is made from
 WORKED_WHILE_DRAGGING = {
     "piece": frozenset({"piece", "joints"}),
     "timber": frozenset({"timber"}),
-    "breakdown": frozenset({"breakdown"}),
+    "breakdown": frozenset({"breakdown", "sawing"}),
     "trueup": frozenset({"trueup"}),
     "joints": frozenset({"piece", "joints"}),
     "together": frozenset({"together"}),
@@ -79,14 +80,18 @@ class Session(QObject):
         self._pool = QThreadPool(self)
         self._pool.setMaxThreadCount(1)
         self._found.connect(self._apply_found)
+        self._search = QTimer(self)
+        self._search.setSingleShot(True)
+        self._search.setInterval(SEARCH_AFTER_MS)
+        self._search.timeout.connect(self._begin_search)
         self._autosave = QTimer(self)
         self._autosave.setSingleShot(True)
         self._autosave.setInterval(AUTOSAVE_AFTER_MS)
         self._autosave.timeout.connect(self.write_recovery)
         self.plan: Plan = plan(project, self.cache)
         self._firm = self.plan  # the plan of the project as it is, whatever is being dragged
-        self._facts = facts(self.plan)
-        self.seen = dict(self._facts)  # what each station stated when it was last looked at
+        self._stated: dict[str, tuple[object, Facts]] = {}
+        self.seen = {s: self.stated(s) for s in STATIONS}  # what each station stated when it was last looked at
         self.news: tuple[Change, ...] = ()  # what had changed at the station in hand when one turned to it
         self._ask_for_layouts()
 
@@ -99,11 +104,19 @@ class Session(QObject):
     @property
     def altered(self) -> set[str]:
         """Stations that state something else than when they were last looked at."""
-        return {s for s in STATIONS if s != self.here and self.seen[s] != self._facts[s]}
+        return {s for s in STATIONS if s != self.here and self.seen[s] != self.stated(s)}
+
+    def stated(self, station: str) -> Facts:
+        """What a station states now; read again only when the station was worked again."""
+        source = made_from(self._firm, station)
+        kept = self._stated.get(station)
+        if kept is None or kept[0] is not source:
+            kept = self._stated[station] = (source, facts(self._firm, station))
+        return kept[1]
 
     def altered_at(self, station: str) -> tuple[Change, ...]:
         """What a station states otherwise than when it was last looked at."""
-        return between(self.seen[station], self._facts[station])
+        return between(self.seen[station], self.stated(station))
 
     def figures(self, mm: float) -> str:
         """A length in the unit shown."""
@@ -161,8 +174,7 @@ class Session(QObject):
     def let_be(self) -> None:
         """A drag given up: all is as it was."""
         if self._tried is not None:
-            self._tried = None
-            self.plan = plan(self.project, self.cache, self.found)
+            self._tried, self.plan = None, self._firm
             self.changed.emit()
 
     def nudge(self, tag: str, along: int, up: int) -> None:
@@ -223,8 +235,7 @@ class Session(QObject):
 
     def _replan(self) -> None:
         self.plan = self._firm = plan(self.project, self.cache, self.found)
-        self._facts = facts(self.plan)
-        self.seen[self.here] = self._facts[self.here]
+        self.seen[self.here] = self.stated(self.here)
         self._ask_for_layouts()
         if not self._autosave.isActive():  # not put off by the next edit: at most that long is ever missing
             self._autosave.start()
@@ -233,9 +244,9 @@ class Session(QObject):
     def look_at(self, station: str) -> None:
         """The user turned to a station: what was altered there is told, and seen from now on."""
         if station != self.here:
-            self.news = between(self.seen[station], self._facts[station])
+            self.news = between(self.seen[station], self.stated(station))
         self.here = station
-        self.seen[station] = self._facts[station]
+        self.seen[station] = self.stated(station)
         self.looked_at.emit(station)
 
     def light_part(self, part: str) -> None:
@@ -244,18 +255,29 @@ class Session(QObject):
 
     # ---- the search
 
+    def _wanted(self) -> bool:
+        """Whether layouts are to be looked for: there is none that serves, or what it was made from has changed."""
+        result = self._firm.breakdown
+        return bool(result.request.stock) and (result.needs_layout or result.changed)
+
     def _ask_for_layouts(self) -> None:
-        result = self.plan.breakdown
-        request = result.request
-        wanted = result.needs_layout or result.changed
-        if not wanted or not request.stock or request.fingerprint == self._asked:
-            return
-        self._asked = request.fingerprint
-        self._pool.start(_Search(request, self._found.emit))
+        if self._wanted():
+            self._search.start()
+
+    def search_after(self, milliseconds: int) -> None:
+        """How long edits have paused before layouts are looked for."""
+        self._search.setInterval(milliseconds)
+
+    def _begin_search(self) -> None:
+        """Edits have paused: look for layouts, unless they are looked for already or no longer wanted."""
+        request = self._firm.breakdown.request
+        if request.fingerprint != self._asked and self._wanted():
+            self._asked = request.fingerprint
+            self._pool.start(_Search(request, self._found.emit))
 
     @Slot(str, object)
     def _apply_found(self, fingerprint: str, layouts: tuple[Layout, ...]) -> None:
-        if fingerprint != self.plan.breakdown.request.fingerprint:
+        if fingerprint != self._firm.breakdown.request.fingerprint:
             return
         self.found = (fingerprint, layouts)
         self._tried = None
@@ -265,6 +287,7 @@ class Session(QObject):
     def close(self) -> None:
         """Wait for a running search and stop the autosave."""
         self._autosave.stop()
+        self._search.stop()
         self._pool.waitForDone()
 
     # ---- files
@@ -277,8 +300,8 @@ class Session(QObject):
         self.keeping.look(path)
         self.cache = PlanCache()
         self.plan = self._firm = plan(project, self.cache)
-        self._facts = facts(self.plan)
-        self.seen, self.news, self.lit_part = dict(self._facts), (), ""
+        self.seen = {s: self.stated(s) for s in STATIONS}
+        self.news, self.lit_part = (), ""
         self._ask_for_layouts()
         self.changed.emit()
 

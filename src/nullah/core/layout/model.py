@@ -73,19 +73,23 @@ class Layout:
 
 def leaves(node: Node) -> Iterator[Node]:
     """The uncut rectangles of a tree, in the order the saw frees them."""
-    if node.use == "cut":
-        for child in node.children:
-            yield from leaves(child)
-    else:
-        yield node
+    waiting = [node]
+    while waiting:
+        one = waiting.pop()
+        if one.use == "cut":
+            waiting.extend(reversed(one.children))
+        else:
+            yield one
 
 
 def cuts(node: Node) -> Iterator[Node]:
     """The cut nodes of a tree, in sawing order."""
-    if node.use == "cut":
-        yield node
-        for child in node.children:
-            yield from cuts(child)
+    waiting = [node]
+    while waiting:
+        one = waiting.pop()
+        if one.use == "cut":
+            yield one
+            waiting.extend(reversed(one.children))
 
 
 def overlaps(ax: float, ay: float, al: float, aw: float, bx: float, by: float, bl: float, bw: float) -> bool:

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
+from functools import lru_cache
 
 from nullah.core.document import Board, Node
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Primitive, Text, rectangle
@@ -14,19 +16,18 @@ from nullah.core.stations.timber import Span
 from nullah.core.wood.moisture import sawn_name
 
 GAP = 215.0  # mm between boards as found, where their names stand
+STEP = 40.0  # mm: rows stand further apart in such steps as boards get wider
 SAWN_GAP = 105.0  # mm between boards as laid out
+FEW = 12  # boards: of more than these only the chosen one carries its dimensions
 END_AT = 70.0  # mm right of the board, where its end grain is drawn
 END_SCALE = 2.0  # how much larger than life an end is drawn
 
 
 def rows(boards: tuple[Board, ...], gap: float = GAP) -> dict[str, float]:
-    """Where each board's lower edge lies, the first board uppermost."""
-    at, out = 0.0, {}
-    for b in boards:
-        at -= b.width
-        out[b.id] = at
-        at -= gap
-    return out
+    """Where each board's lower edge lies, the first board uppermost; a board that grows wider grows up from its edge."""
+    widest = max((b.width for b in boards), default=0.0)
+    pitch = gap + math.ceil(widest / STEP) * STEP
+    return {b.id: -i * pitch for i, b in enumerate(boards)}
 
 
 def as_found(boards: tuple[Board, ...], spans: Mapping[str, Span], chosen: str = "", without: str = "") -> Drawing:
@@ -35,13 +36,18 @@ def as_found(boards: tuple[Board, ...], spans: Mapping[str, Span], chosen: str =
     ``without`` is the tag of a fault that is left out: the one that moves while it is dragged.
     """
     at = rows(boards)
+    few = len(boards) <= FEW
     items: list[Primitive] = []
     for b in boards:
-        items += _as_found(b, at[b.id], spans.get(b.id), chosen == b.id, without)
+        mine = without if without.startswith(f"fault:{b.id}/") else ""
+        items += _as_found(b, at[b.id], spans.get(b.id), chosen == b.id, mine, few or chosen == b.id)
     return Drawing(tuple(items))
 
 
-def _as_found(b: Board, y: float, span: Span | None, chosen: bool, without: str) -> list[Primitive]:
+@lru_cache(maxsize=256)  # an edit leaves most boards as they were
+def _as_found(
+    b: Board, y: float, span: Span | None, chosen: bool, without: str, measured: bool
+) -> tuple[Primitive, ...]:
     tag = f"board:{b.id}"
     items: list[Primitive] = [
         Area(rectangle(0, y, b.length, b.width), f"wood {b.species}", edge="lit" if chosen else "outline", tag=tag)
@@ -58,16 +64,24 @@ def _as_found(b: Board, y: float, span: Span | None, chosen: bool, without: str)
     items.append(Area(rectangle(end_x, end_y, thick, tall), f"end {b.species}", edge="outline", tag=tag))
     items += end_grain(wood_of(b), (b.length, b.width, b.thickness), (end_x, end_y), END_SCALE, upright=True)
     items.append(
-        Text((end_x + thick + 14, y + b.width / 2), sawn_name(b.ring_angle), size=11, ink="quiet", align="left")
+        Text(
+            (end_x + thick + 14, y + b.width / 2),
+            sawn_name(b.ring_angle),
+            size=11,
+            ink="quiet",
+            align="left",
+            tall=b.width,
+        )
     )
     words = f"{b.name}  {b.species}, {marked(b.thickness)} thick, {b.moisture:g} %"
-    items.append(Text((0, y + b.width + 34), words, size=13, bold=chosen, align="left", tag=tag))
-    items.append(Dimension((0, y), (b.length, y), b.length, -15, edit=f"board.{b.id}.length"))
-    items.append(Dimension((0, y), (0, y + b.width), b.width, 15, edit=f"board.{b.id}.width"))
+    items.append(Text((0, y + b.width + 34), words, size=13, bold=chosen, align="left", tag=tag, tall=GAP * 0.7))
+    if measured:
+        items.append(Dimension((0, y), (b.length, y), b.length, -15, edit=f"board.{b.id}.length"))
+        items.append(Dimension((0, y), (0, y + b.width), b.width, 15, edit=f"board.{b.id}.width"))
     if chosen:
         items.append(Handle((b.length, y + b.width / 2), f"edge:{b.id}/length", "along", "pull the end"))
         items.append(Handle((b.length * 0.68, y + b.width), f"edge:{b.id}/width", "up", "pull the edge"))
-    return items
+    return tuple(items)
 
 
 def _straight_edge(b: Board, y: float) -> list[Primitive]:
@@ -188,5 +202,7 @@ def _saw_lines(result: BreakdownResult, b: Board, y: float) -> list[Primitive]:
             up = y + n.at + n.kerf / 2
             items.append(Line(((n.x, up), (n.x + n.length, up)), "kerf", width=1.8, tag=tag))
             at = (n.x - 18 if n.x < 1 else n.x + 0.36 * n.length, up)
-        items.append(Text(at, str(cut.number), size=11, bold=True, ink="computed", halo=True, tag=tag))
+        items.append(
+            Text(at, str(cut.number), size=11, bold=True, ink="computed", halo=True, tag=tag, tall=SAWN_GAP / 2)
+        )
     return items

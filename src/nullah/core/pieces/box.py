@@ -99,12 +99,33 @@ class Facts:
 
 
 def work_out(piece: Piece, facts: Facts) -> Box:
-    """The box that holds the contents, with measured values in place of planned ones.
+    """The box that holds the contents with all its parts, measured values in place of planned ones.
+
+    Raises:
+        BoxTooSmall, UnknownSpecies: as ``shape``.
+    """
+    box, lowered, divider_thick = _shape(piece, facts)
+    dividers = tuple(str(i + 1) for i in range(piece.dividers))
+    parts = _parts(piece, box, lowered, dividers, divider_thick)
+    said: dict[str, list[Measured]] = {}
+    for m in facts.measured:
+        said.setdefault(m.part, []).append(m)
+    marks = {m.part: m for m in facts.cut}
+    return replace(box, parts=tuple(_with_what_is_known(p, said.get(p.id, []), marks.get(p.id)) for p in parts))
+
+
+def shape(piece: Piece, facts: Facts) -> Box:
+    """As ``work_out``, without the parts: sizes inside and out, and what the joints are laid out from.
 
     Raises:
         BoxTooSmall: the sizes leave no room between walls, or for the dividers.
         UnknownSpecies: a species is not in the table.
     """
+    return _shape(piece, facts)[0]
+
+
+def _shape(piece: Piece, facts: Facts) -> tuple[Box, float, list[float]]:
+    """The box without parts, the lowered end's height, and the dividers' thicknesses."""
     said: dict[tuple[str, str], float] = {(m.part, m.dimension): m.value for m in facts.measured}
     thick = {s: said.get((s, "thickness"), piece.wall) for s in SIDES}
     dividers = tuple(str(i + 1) for i in range(piece.dividers))
@@ -168,8 +189,7 @@ def work_out(piece: Piece, facts: Facts) -> Box:
         panel_growth=growth,
         problems=_too_tight(piece, min(bays), bay_needed, inside_w, height - from_edge - bottom_t, lid_t + lid_edge),
     )
-    parts = _parts(piece, box, lowered, dividers, divider_thick)
-    return replace(box, parts=tuple(_with_what_is_known(p, facts) for p in parts))
+    return box, lowered, divider_thick
 
 
 def _bays(piece: Piece, inside: float, divider_thick: list[float]) -> tuple[float, ...]:
@@ -234,6 +254,13 @@ def _growth(piece: Piece, facts: Facts, panel: str, width: float) -> tuple[float
     return change(wood, width, now, facts.dry, 0.0), change(wood, width, now, facts.wet, 0.0)
 
 
+def bottom_size(box: Box) -> tuple[float, float]:
+    """Length and width of the bottom: into its grooves all round, kept free by what it may still grow."""
+    grow = max(0.0, box.panel_growth["bottom"][1])
+    free = 2 * box.groove_depth - FREE
+    return box.inside[0] + free, box.inside[1] + free - grow
+
+
 def _parts(piece: Piece, box: Box, lowered: float, dividers: tuple[str, ...], divider_thick: list[float]) -> list[Part]:
     length, width, height = box.outside
     inside_l, inside_w, _ = box.inside
@@ -262,13 +289,11 @@ def _parts(piece: Piece, box: Box, lowered: float, dividers: tuple[str, ...], di
                 drives=drives,
             )
         )
-    grow = max(0.0, box.panel_growth["bottom"][1])
     parts.append(
         Part(
             "bottom",
             "bottom",
-            inside_l + 2 * depth - FREE,
-            inside_w + 2 * depth - grow - FREE,
+            *bottom_size(box),
             box.bottom_thickness,
             piece.panel_species,
             "hidden",
@@ -334,10 +359,11 @@ def _parts(piece: Piece, box: Box, lowered: float, dividers: tuple[str, ...], di
     return parts
 
 
-def _with_what_is_known(part: Part, facts: Facts) -> Part:
+def _with_what_is_known(part: Part, measured: list[Measured], mark: CutMark | None) -> Part:
     """The part with its own measured sizes, and its sizes as cut where it is marked; ``planned`` keeps the plan's."""
-    said = {m.dimension: m.value for m in facts.measured if m.part == part.id}
-    mark = next((m for m in facts.cut if m.part == part.id), None)
+    if not measured and mark is None:
+        return part
+    said = {m.dimension: m.value for m in measured}
     planned = part.sizes
     length, width = part.length, part.width
     if mark is not None:

@@ -31,9 +31,13 @@ class Part:
     long_by: float = 0.0
     wide_by: float = 0.0
     cut: bool = False
-    planned: tuple[float, float, float] = (0.0, 0.0, 0.0)
+    planned: tuple[float, float, float] = ()  # type: ignore[assignment]  # filled in below where not given
     measured: tuple[str, ...] = ()
     drives: tuple[str, ...] = ()
+
+    def __post_init__(self) -> None:
+        if not self.planned:
+            object.__setattr__(self, "planned", self.sizes)
 
     @property
     def sizes(self) -> tuple[float, float, float]:

@@ -81,7 +81,8 @@ def work(
     for entry in log:
         if entry.kind == "time" and entry.step:
             took[entry.step] = took.get(entry.step, 0.0) + entry.minutes
-    out = [replace(s, done=s.id in finished, took=took.get(s.id, 0.0)) for s in steps]
+    told = finished | set(took)
+    out = [replace(s, done=s.id in finished, took=took.get(s.id, 0.0)) if s.id in told else s for s in steps]
     timed = [s for s in out if s.done and s.took > 0 and s.minutes > 0]
     rate = sum(s.took for s in timed) / sum(s.minutes for s in timed) if timed else 1.0
     now = next((i for i, s in enumerate(out) if not s.done and all(w in finished for w in s.waits)), -1)
@@ -126,12 +127,13 @@ def _saw_steps(boards: tuple[Board, ...], breakdown: BreakdownResult) -> list[St
 
 def _plane_steps(piece: PieceResult, trueup: TrueupResult) -> list[Step]:
     steps = []
+    by_id = {p.id: p for p in piece.parts}
     for t in trueup.parts:
-        part = next(p for p in piece.parts if p.id == t.id)
+        part = by_id[t.id]
         wood = HARD[species(part.species).ease]
         x, _, most = t.planing.highest()
         area = t.length * t.width / 1e6
-        off = float(t.planing.face.mean()) + float(t.planing.back.mean()) + max(0.0, t.planing.spare)
+        off = t.planing.flat.mean + max(0.0, t.planing.spare)
         words = f"Face side flat, face edge square; then gauge {marked(part.width)} wide and {marked(part.thickness)} thick. "
         if most > 0.05:
             words += f"Most comes off near {marked(x - float(t.planing.x[0, 0]), 0)} from the left end: {marked(most, unit=' mm')}, "
@@ -191,6 +193,7 @@ def _joint_steps(piece: PieceResult, joints: JointsResult) -> list[Step]:
                 joint=joint.id,
             )
         )
+    corners = tuple(s.id for s in steps if s.joint.startswith("corner"))
     for part in piece.parts:
         if part.group != "sides":
             steps.append(
@@ -202,7 +205,7 @@ def _joint_steps(piece: PieceResult, joints: JointsResult) -> list[Step]:
                     f"{marked(part.width)}, and try it dry.",
                     f"{part.length:.1f}",
                     part.length,
-                    waits=tuple(s.id for s in steps if s.joint.startswith("corner")),
+                    waits=corners,
                     minutes=10,
                     cautions=cautions.for_step("fit"),
                     parts=(part.id,),

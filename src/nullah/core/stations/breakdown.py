@@ -57,6 +57,17 @@ class SawCut:
 
 
 @dataclass(frozen=True)
+class Sawing:
+    """What sawing a layout comes to: the cuts in order, offcuts by board, square metres across and along, effort."""
+
+    cuts: tuple[SawCut, ...] = ()
+    offcuts: tuple[tuple[str, Node], ...] = ()
+    across: float = 0.0
+    along: float = 0.0
+    effort: float = 0.0
+
+
+@dataclass(frozen=True)
 class BreakdownResult:
     """Blanks, the accepted layout and what is wrong with it, the saw order, leftovers, and the request for a search."""
 
@@ -64,11 +75,7 @@ class BreakdownResult:
     layout: AcceptedLayout | None
     problems: tuple[str, ...]
     changed: bool
-    cuts: tuple[SawCut, ...]
-    offcuts: tuple[tuple[str, Node], ...]
-    crosscut_area: float
-    rip_area: float
-    effort: float
+    sawing: Sawing
     surfaces: dict[str, Surface]
     request: Request
     stock: tuple[Stock, ...]
@@ -78,6 +85,16 @@ class BreakdownResult:
     def needs_layout(self) -> bool:
         """Whether there is no layout, or it no longer serves."""
         return bool(self.blanks) and (self.layout is None or bool(self.problems))
+
+    @property
+    def cuts(self) -> tuple[SawCut, ...]:
+        """The saw cuts in order."""
+        return self.sawing.cuts
+
+    @property
+    def offcuts(self) -> tuple[tuple[str, Node], ...]:
+        """What is left over and worth keeping, with its board."""
+        return self.sawing.offcuts
 
     @cached_property
     def places(self) -> dict[str, tuple[str, Node]]:
@@ -116,15 +133,34 @@ def blanks_of(parts: Iterable[Part], allowances: Allowances) -> tuple[Blank, ...
 
 @dataclass(frozen=True)
 class Surfaces:
-    """The fitted surface of each board by its id. They keep their slabs, so they are made anew only with boards or readings."""
+    """The fitted surface of each board by its id, and a digest of boards and readings.
+
+    Surfaces keep their slabs, so they are made anew only with boards or readings.
+    """
 
     of: dict[str, Surface]
+    digest: str
 
 
 def surfaces_of(boards: tuple[Board, ...], readings: tuple[Reading, ...]) -> Surfaces:
     """The fitted surface of each board; without readings it is flat and of its stated thickness."""
-    return Surfaces(
-        {b.id: fit(b.length, b.width, b.thickness, [r for r in readings if r.target == b.id]) for b in boards}
+    of = {b.id: fit(b.length, b.width, b.thickness, [r for r in readings if r.target == b.id]) for b in boards}
+    seen = [b.model_dump_json() for b in boards] + [r.model_dump_json() for r in readings]
+    return Surfaces(of, "\n".join(seen))
+
+
+def sawing_of(boards: tuple[Board, ...], layout: AcceptedLayout | None) -> Sawing:
+    """The sawing of the accepted layout, as far as its boards are still here."""
+    by_id = {b.id: b for b in boards}
+    live = tuple(b for b in layout.boards if b.board in by_id) if layout else ()
+    across, along = saw_area(live, {b.id: b.thickness for b in boards})
+    saw = saw_order(live, by_id)
+    return Sawing(
+        saw,
+        tuple((b.board, n) for b in live for n in leaves(b.root) if n.use == "offcut"),
+        across,
+        along,
+        sum(c.area * HARDNESS[species(by_id[c.board].species).ease] for c in saw),
     )
 
 
@@ -137,6 +173,7 @@ def work(
     piece: PieceResult,
     timber: TimberResult,
     fitted: Surfaces,
+    sawing: Sawing,
 ) -> BreakdownResult:
     """The station: never searches, only checks."""
     surfaces = fitted.of
@@ -144,7 +181,7 @@ def work(
     cut_parts = frozenset(p.id for p in piece.parts if p.cut)
     stock = tuple(_stock(b, timber.spans[b.id], surfaces[b.id]) for b in boards)
     options = Options(kit.crosscut_kerf, kit.rip_kerf)
-    fingerprint = _fingerprint(boards, blanks, timber.spans, readings, options)
+    fingerprint = _fingerprint(fitted.digest, blanks, timber.spans, options)
     kept = (
         tuple(b for b in layout.boards if b.board in timber.spans and any(n.part in cut_parts for n in leaves(b.root)))
         if layout
@@ -153,21 +190,12 @@ def work(
     request = Request(_open_stock(stock, kept, cut_parts), blanks, options, fingerprint, kept)
     accepted = _without(layout, cut_parts) if layout else ()
     wrong = problems(accepted, stock, blanks) if layout else ()
-    thickness = {b.id: b.thickness for b in boards}
-    live = tuple(b for b in layout.boards if b.board in thickness) if layout else ()
-    saw = saw_order(live, {b.id: b for b in boards})
-    across, along = saw_area(live, thickness)
-    ease = {b.id: HARDNESS[species(b.species).ease] for b in boards}
     return BreakdownResult(
         blanks,
         layout,
         wrong,
         bool(layout and layout.fingerprint != fingerprint),
-        saw,
-        tuple((b.board, n) for b in live for n in leaves(b.root) if n.use == "offcut"),
-        across,
-        along,
-        sum(c.area * ease[c.board] for c in saw),
+        sawing,
         surfaces,
         request,
         stock,
@@ -196,14 +224,8 @@ def _stock(board: Board, span: Span, surface: Surface) -> Stock:
     )
 
 
-def _fingerprint(
-    boards: tuple[Board, ...],
-    blanks: tuple[Blank, ...],
-    spans: dict[str, Span],
-    readings: tuple[Reading, ...],
-    options: Options,
-) -> str:
-    seen = [b.model_dump_json() for b in boards] + [r.model_dump_json() for r in readings]
+def _fingerprint(timber: str, blanks: tuple[Blank, ...], spans: dict[str, Span], options: Options) -> str:
+    seen = [timber]
     seen += [
         f"{b.id} {b.length:.0f} {b.width:.0f} {b.thickness:.0f} {b.species}" for b in blanks
     ]  # a shaving is no change

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from nullah.core.calls import Call, Change, Option, taken
 from nullah.core.document import Board, Choice, CutMark, Measured, Piece, Project, Room
 from nullah.core.measure import marked
-from nullah.core.pieces.box import SIDES, Box, Facts, work_out
+from nullah.core.pieces.box import SIDES, Box, Facts, bottom_size, shape, work_out
 from nullah.core.pieces.part import Part
 from nullah.core.wood.moisture import equilibrium_moisture
 
@@ -72,7 +72,7 @@ def work(
 
 def _groove_call(piece: Piece, base: Facts, choices: tuple[Choice, ...]) -> Call:
     """Where the bottom's groove runs: a square-cut half pin forces the choice on every through-dovetailed box."""
-    at = {place: work_out(piece, replace(base, groove=place, cut=())) for place in ("tail", "pin")}
+    at = {place: shape(piece, replace(base, groove=place, cut=())) for place in ("tail", "pin")}
     options = (
         Option(
             "tail",
@@ -114,7 +114,7 @@ def _hold_call(piece: Piece, base: Facts, axis: str, choices: tuple[Choice, ...]
     if not off:
         return None
     i = 0 if axis == "length" else 1
-    both = {held: work_out(piece, replace(base, cut=(), hold={axis: held})) for held in ("outside", "inside")}
+    both = {held: shape(piece, replace(base, cut=(), hold={axis: held})) for held in ("outside", "inside")}
     ends = "A and C" if axis == "length" else "B and D"
     options = tuple(
         Option(
@@ -122,7 +122,7 @@ def _hold_call(piece: Piece, base: Facts, axis: str, choices: tuple[Choice, ...]
             f"hold the {held}",
             (
                 f"outside {marked(both[held].outside[i])}, inside {marked(both[held].inside[i])}",
-                f"{ends} {marked(both[held].outside[i])} long; bottom {marked(both[held].part('bottom').sizes[i])}",
+                f"{ends} {marked(both[held].outside[i])} long; bottom {marked(bottom_size(both[held])[i])}",
             ),
         )
         for held in ("outside", "inside")

@@ -60,13 +60,18 @@ def work(
     """The station. A part read on its own goes by its own readings, else by its place on its board."""
     by_id = {b.id: b for b in boards}
     whole: list[Trued] = []
+    needed: dict[str, float] = {}
+    for p in piece.parts:
+        place = breakdown.place(p.id)
+        if place is not None:
+            needed[place[0]] = max(needed.get(place[0], 0.0), p.thickness)
     for b in boards:
         surface = breakdown.surfaces[b.id]
         mine = tuple(r for r in readings if r.target == b.id)
-        needs = [p.thickness for p in piece.parts if (place := breakdown.place(p.id)) and place[0] == b.id]
-        plan = planing(surface, max(needs, default=0.0), 0, 0, b.length, b.width)
+        plan = planing(surface, needed.get(b.id, 0.0), 0, 0, b.length, b.width)
         whole.append(Trued(b.id, b.name, b.id, b.length, b.width, surface, plan, mine, plan.thickest))
-    parts = tuple(t for p in piece.parts if (t := _part(p, readings, by_id, breakdown, whole)))
+    left = {t.id: t.whole for t in whole}
+    parts = tuple(t for p in piece.parts if (t := _part(p, readings, by_id, breakdown, left)))
     calls: list[Call] = []
     first: dict[str, str] = {}
     for board in whole:
@@ -83,19 +88,22 @@ def work(
 
 
 def _part(
-    part: Part, readings: tuple[Reading, ...], boards: dict[str, Board], breakdown: BreakdownResult, whole: list[Trued]
+    part: Part,
+    readings: tuple[Reading, ...],
+    boards: dict[str, Board],
+    breakdown: BreakdownResult,
+    left: dict[str, float],
 ) -> Trued | None:
     place = breakdown.place(part.id)
     if place is None or place[0] not in boards:
         return None
     board_id, leaf = place
     mine = tuple(r for r in readings if r.target == part.id)
-    board_whole = next(t.whole for t in whole if t.id == board_id)
     surface, x, y = breakdown.surfaces[board_id], leaf.x, leaf.y
     if mine:
         surface, x, y = fit(leaf.length, leaf.width, boards[board_id].thickness, mine), 0.0, 0.0
     plan = planing(surface, part.thickness, x, y, leaf.length, leaf.width)
-    return Trued(part.id, part.name, board_id, leaf.length, leaf.width, surface, plan, mine, board_whole)
+    return Trued(part.id, part.name, board_id, leaf.length, leaf.width, surface, plan, mine, left[board_id])
 
 
 def _planed_whole(t: Trued) -> Trued:

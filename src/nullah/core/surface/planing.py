@@ -5,26 +5,40 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-import numpy as np
-
-from nullah.core.surface.readings import Surface
-from nullah.core.surface.slab import Floats, Slab
+from nullah.core.surface.readings import Flat, Surface
+from nullah.core.surface.slab import Floats
 
 
 @dataclass(frozen=True)
 class Planing:
-    """What to take off a board or part to leave it flat, and then to thickness.
+    """What to take off a board or part to leave it flat (``flat``), and then to thickness.
 
-    Arrays are ALONG x ACROSS, mm. ``face`` comes off the face side, ``back`` off the other to the thickest flat board;
-    ``spare`` mm more, everywhere, bring it to the thickness wanted (negative: it falls short).
+    ``spare`` mm more, everywhere, bring it to the thickness ``wanted`` (negative: it falls short).
     """
 
-    x: Floats
-    y: Floats
-    face: Floats
-    back: Floats
+    flat: Flat
     thickest: float
     wanted: float
+
+    @property
+    def x(self) -> Floats:
+        """mm from the left end."""
+        return self.flat.x
+
+    @property
+    def y(self) -> Floats:
+        """mm from the lower edge."""
+        return self.flat.y
+
+    @property
+    def face(self) -> Floats:
+        """mm off the face side."""
+        return self.flat.face
+
+    @property
+    def back(self) -> Floats:
+        """mm off the other side."""
+        return self.flat.back
 
     @property
     def spare(self) -> float:
@@ -38,22 +52,17 @@ class Planing:
 
     def shavings(self, shaving: float) -> int:
         """Shavings of that thickness at the highest spot of the face side, until the whole face is flat."""
-        return math.ceil(float(self.face.max()) / shaving - 1e-9)
+        return math.ceil(self.flat.most[2] / shaving - 1e-9)
 
     def highest(self) -> tuple[float, float, float]:
         """(x, y, mm) of the most that comes off the face side."""
-        i = np.unravel_index(int(np.argmax(self.face)), self.face.shape)
-        return float(self.x[i]), float(self.y[i]), float(self.face[i])
+        return self.flat.most
 
 
 def planing(surface: Surface, wanted: float, x: float, y: float, length: float, width: float) -> Planing:
     """What comes off a rectangle of a surface; ``wanted`` is the finished thickness, mm."""
-    xs, ys, top, bottom = surface.section(x, y, length, width)
-    slab: Slab = surface.slab(x, y, length, width)
-    upper = slab.upper(xs, ys)
-    face = np.maximum(top - upper, 0.0)
-    back = np.maximum(upper - slab.thickness - bottom, 0.0)
-    return Planing(xs, ys, face, back, slab.thickness, wanted)
+    flat = surface.to_flat(x, y, length, width)
+    return Planing(flat, flat.thickest, wanted)
 
 
 def hollow_left(sole: float, iron: float, shaving: float, length: float) -> float:

@@ -49,6 +49,23 @@ def stick_difference(value: float, stick: float, width: float) -> float:
 
 
 @dataclass(frozen=True)
+class Flat:
+    """What comes off a rectangle of a board until it is flat: arrays ALONG x ACROSS, mm.
+
+    ``face`` comes off the face side, ``back`` off the other, to the ``thickest`` flat board; ``most`` is (x, y, mm) of the
+    highest spot of the face side, ``mean`` the mean of what comes off both together.
+    """
+
+    x: Floats
+    y: Floats
+    face: Floats
+    back: Floats
+    thickest: float
+    most: tuple[float, float, float]
+    mean: float
+
+
+@dataclass(frozen=True)
 class Surface:
     """A fitted board: face side and underside, and how far each reading lies from the fit.
 
@@ -62,6 +79,7 @@ class Surface:
     under: tuple[float, float, float]
     residuals: tuple[float, ...]
     _slabs: dict[tuple[float, float, float, float], Slab] = field(default_factory=dict, compare=False, repr=False)
+    _flats: dict[tuple[float, float, float, float], Flat] = field(default_factory=dict, compare=False, repr=False)
 
     def top(self, x: Floats, y: Floats) -> Floats:
         """Height of the face side, mm, shaped as x and y (mm from the left end and the lower edge)."""
@@ -80,6 +98,19 @@ class Surface:
         """x, y, top and bottom on a grid of ALONG by ACROSS points over a rectangle of the board, mm."""
         xs, ys = np.meshgrid(np.linspace(x, x + length, ALONG), np.linspace(y, y + width, ACROSS), indexing="ij")
         return xs, ys, self.top(xs, ys), self.bottom(xs, ys)
+
+    def to_flat(self, x: float, y: float, length: float, width: float) -> Flat:
+        """What comes off a rectangle of the board down to its slab; worked out once for each."""
+        key = (x, y, length, width)
+        if key not in self._flats:
+            xs, ys, top, bottom = self.section(x, y, length, width)
+            slab = self.slab(x, y, length, width)
+            upper = slab.upper(xs, ys)
+            face, back = np.maximum(top - upper, 0.0), np.maximum(upper - slab.thickness - bottom, 0.0)
+            i = np.unravel_index(int(np.argmax(face)), face.shape)
+            most = (float(xs[i]), float(ys[i]), float(face[i]))
+            self._flats[key] = Flat(xs, ys, face, back, slab.thickness, most, float(face.mean() + back.mean()))
+        return self._flats[key]
 
     def slab(self, x: float, y: float, length: float, width: float) -> Slab:
         """The thickest flat board inside a rectangle of the board; worked out once for each."""

@@ -120,7 +120,7 @@ class BreakdownView(QWidget):
         ]
         left = "; ".join(sizes) or "nothing worth keeping"
         self.about.setText(
-            f"Saw cut: {100 * result.crosscut_area:.1f} dm\u00b2 across the grain, {100 * result.rip_area:.1f} dm\u00b2 along it. "
+            f"Saw cut: {100 * result.sawing.across:.1f} dm\u00b2 across the grain, {100 * result.sawing.along:.1f} dm\u00b2 along it. "
             f"Left over, longest first: {left}. Keep the kerf in the waste; split the line where two parts share it."
         )
         for (owner, name), field in self.given.items():

@@ -206,7 +206,7 @@ class Canvas(QWidget):
         if not self._moved and self._movable(tag):
             self._held = self.scale()
         self._moved = True
-        if self._movable(tag):
+        if self._held is not None:
             k = self.scale().k
             self.dragged.emit(tag, moved.x() / k, -moved.y() / k, False)
         else:
@@ -228,7 +228,7 @@ class Canvas(QWidget):
             return
         start, tag = self._pressed
         self._pressed = None
-        if self._moved and self._movable(tag):
+        if self._moved and self._held is not None:
             k = self.scale().k
             moved = event.position() - start
             self._picked, self._held = tag, None

@@ -163,7 +163,10 @@ class TrueupView(QWidget):
             f"Across or at 45\u00b0 until the sticks agree, "
             f"along the grain last; that plane alone can leave {hollow:.2f} mm hollow in {show(min(1000.0, t.length))}."
         )
-        for r, residual in zip(t.readings, t.surface.residuals, strict=True):
+        residuals = t.surface.residuals if t.readings else ()  # a part not read itself has its board's surface
+        if not t.readings:
+            self.entries.addItem("Not read itself: it goes by its place on the board. Add a reading when it is sawn.")
+        for r, residual in zip(t.readings, residuals, strict=True):
             where = f"at {show(r.at)}" if r.kind != "bow" else f"{show(r.across)} up"
             stick = f" over a stick of {show(r.stick)}" if r.stick else ""
             stray = "   look again" if abs(residual) > 0.5 else ""
