@@ -60,6 +60,14 @@ class Hand:
         QApplication.processEvents()
         assert self.session.here == station
 
+    def go_if_elsewhere(self, station):
+        """To a station whatever else is open."""
+        if self.window.pages.currentIndex() == 1:
+            self.window.toggle_bench()
+        if self.window._drawer is not None:
+            self.window.drawer.close_drawer()
+        self.window.go(station)
+
     def click_canvas(self, canvas, mm):
         at = canvas.scale().to(mm)
         QTest.mouseClick(canvas, Qt.MouseButton.LeftButton, pos=QPoint(round(at.x()), round(at.y())))
