@@ -105,3 +105,45 @@ def test_a_typed_outside_size_goes_to_what_is_made_up():
     assert plan(after).piece.box.outside[0] == pytest.approx(360)
     with pytest.raises(edit.BadEdit, match="more than zero"):
         edit.set_outside(PROJECT, p, 0, -1)
+
+
+def test_a_gesture_that_goes_on_is_one_step_and_another_begins_a_new_one():
+    history = edit.History(Project(name="0"))
+    for i in (1, 2, 3):
+        history.do(Project(name=str(i)), "nudged", "nudge fault")
+    history.do(Project(name="4"), "nudged", "nudge edge")
+    assert history.undo() == "nudged"
+    assert history.now.name == "3"
+    history.undo()
+    assert history.now.name == "0"
+    history.redo()
+    history.do(Project(name="5"), "nudged", "nudge fault")  # after an undo the same gesture is a step of its own
+    history.undo()
+    assert history.now.name == "3"
+
+
+def test_when_steps_are_too_many_values_tried_are_forgotten_before_what_was_said_of_the_wood(monkeypatch):
+    monkeypatch.setattr(edit, "MOST_STEPS", 6)
+    history = edit.History(Project())
+    said = edit.logged(Project(), "measured", "A thickness 17.4")
+    history.do(said, "measured")
+    for i in range(20):
+        history.do(edit.changed(said, name=f"name {i}"), f"name {i}")
+    words = []
+    while history.can_undo:
+        words.append(history.undo())
+    assert len(words) == 5
+    assert words[-1] == "measured"  # the step that matters is the oldest kept
+    assert words[0] == "name 19"
+    assert history.now == Project()
+
+
+def test_minutes_are_those_between_start_and_stop_whatever_the_clock_did_between():
+    start, stop = "2026-03-14T10:00:00+00:00", "2026-03-14T11:30:30+01:00"  # summer time began meanwhile
+    running = edit.start_timer(Project(), "finish", start)
+    assert edit.timed(running, stop) == 30.5
+    stopped = edit.stop_timer(running, "Clean up", stop)
+    assert stopped.timer is None
+    assert (stopped.log[-1].minutes, stopped.log[-1].step) == (30.5, "finish")
+    assert edit.timed(running, "2026-03-16T10:00:00+00:00") == 0  # forgotten over night: says nothing
+    assert edit.stop_timer(running, "Clean up", "2026-03-13T10:00:00+00:00").log == ()

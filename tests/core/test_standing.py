@@ -35,7 +35,7 @@ def test_the_bodies_of_a_side_make_up_the_board_less_its_sockets():
     ring = length * width * height - (length - t["B"] - t["D"]) * (width - t["A"] - t["C"]) * height
     gone = (height - box.part("B").width) * t["B"] * (width - t["A"] - t["C"])
     assert walls == pytest.approx(ring - gone, rel=1e-9)
-    name, tail, pin, joint_width = corners(box)[3]
+    _, tail, pin, joint_width = corners(box)[3]
     joint = corner_layout(PROJECT.piece, box, tail, pin, joint_width)
     tails = [b for b in bodies if b.part == "A" and not b.main and b.corners[0][0] < 1]
     assert len(tails) == joint.tails

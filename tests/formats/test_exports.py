@@ -3,14 +3,18 @@
 import csv
 import io
 import json
+from xml.etree import ElementTree
 
 import pytest
 from pypdf import PdfReader
 
 from nullah.core import demo, edit
 from nullah.core.document import Piece, Project
+from nullah.core.drawing import Dimension
+from nullah.core.measure import told
+from nullah.core.pictures import piece
 from nullah.core.plan import plan
-from nullah.formats import cut_list, plan_json, shop_sheet
+from nullah.formats import cut_list, plan_json, shop_sheet, svg
 from nullah.formats.export import export
 from nullah.formats.trouble import FileTrouble
 
@@ -87,3 +91,15 @@ def test_export_writes_all_and_says_when_it_may_not(tmp_path):
     (tmp_path / "file").write_text("")
     with pytest.raises(FileTrouble, match="Could not save"):
         export(DEMO, tmp_path / "file")
+
+
+def test_pictures_leave_as_svg_with_every_figure_and_name():
+    picture = piece.of(DEMO)
+    root = ElementTree.fromstring(svg.text(picture, lambda mm: f"{mm:.1f}", told, name="the <box>"))
+    words = [t.text for t in root.iter("{http://www.w3.org/2000/svg}text")]
+    for item in picture.items:
+        if isinstance(item, Dimension):
+            assert any(f"{item.mm:.1f}" in w for w in words)
+    assert {"A", "B", "front A"} <= set(words)
+    assert root.get("aria-label") == "the <box>"
+    assert float(root.get("width")) == 1000

@@ -10,7 +10,6 @@ from PySide6.QtWidgets import QApplication, QLineEdit
 
 from nullah.core.document import Project
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Text, rectangle
-from nullah.core.ink import DARK, PAPER
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.paint.render import fitted
 from nullah.gui.session import Session
@@ -128,38 +127,3 @@ def test_a_dimension_is_typed_on_and_escape_leaves_it(canvas, qtbot):
         QTest.keyClicks(field, "312")
         QTest.keyClick(field, Qt.Key.Key_Return)
     assert typed.args == ["outside.0", "312"]
-
-
-def luminance(colour):
-    parts = [int(colour[i : i + 2], 16) / 255 for i in (1, 3, 5)]
-    linear = [p / 12.92 if p <= 0.03928 else ((p + 0.055) / 1.055) ** 2.4 for p in parts]
-    return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
-
-
-@pytest.mark.parametrize("inks", [PAPER, DARK], ids=["light", "dark"])
-@pytest.mark.parametrize(
-    ("ink", "ground"),
-    [
-        ("ink", "ground"),
-        ("ink", "panel"),
-        ("quiet", "ground"),
-        ("quiet", "panel"),
-        ("computed", "panel"),
-        ("computed", "ground"),
-        ("decision", "ground"),
-        ("decision", "panel"),
-        ("ink", "decision wash"),
-        ("quiet", "decision wash"),
-        ("ink", "wood"),
-        ("settled", "panel"),
-        ("fault", "panel"),
-        ("dimension", "ground"),
-        ("ink", "computed wash"),
-        ("panel", "computed"),
-        ("panel", "decision"),
-    ],
-)
-def test_words_stand_out_from_their_ground(inks, ink, ground):
-    # WCAG 2.1, contrast of at least 4.5 to 1 for text (level AA); formula from the standard, from memory
-    light, dark = sorted((luminance(inks[ink]), luminance(inks[ground])), reverse=True)
-    assert (light + 0.05) / (dark + 0.05) >= 4.5

@@ -23,13 +23,13 @@ PAPER: dict[str, str] = {
     "kerf": "#26323c",
     "computed": "#1c6487",  # water: what is computed and live
     "computed wash": "#cfe3ea",
-    "decision": "#a4492a",  # clay: what needs a decision
+    "decision": "#9a4122",  # clay: what needs a decision
     "decision wash": "#f3ddd1",
     "settled": "#4c6b35",  # moss: settled
     "settled wash": "#dde6d0",
     "dimension": "#3a464f",
     "fault": "#6b3a22",
-    "lit": "#0b7fb3",
+    "lit": "#09709f",
 }
 DARK: dict[str, str] = {
     "ground": "#1f2428",
@@ -65,14 +65,14 @@ _SPECIES: dict[str, tuple[str, str]] = {
     "western larch": ("#e6c7a0", "#b98254"),
     "American beech": ("#e8cdb2", "#bd9674"),
     "black cherry": ("#dfb594", "#ae7a58"),
-    "black walnut": ("#c3a88f", "#8b6b53"),
+    "black walnut": ("#d3bda8", "#9a7c65"),
     "sugar maple": ("#f0e3cb", "#cbb391"),
     "northern red oak": ("#e2c0a2", "#b18463"),
     "white oak": ("#dfcba6", "#ab9067"),
     "yellow-poplar": ("#dfdcb9", "#acab80"),
     "eastern white pine": ("#f0dfb8", "#cfb178"),
     "white fir": ("#ece0c4", "#c6b088"),
-    "mahogany": ("#d9a98a", "#a76d50"),
+    "mahogany": ("#e0b89f", "#b07a5e"),
 }
 
 
@@ -87,10 +87,10 @@ def colour(ink: str, dark: bool = False) -> str:
     kind, _, name = ink.partition(" ")
     if kind in ("wood", "end", "figure", "sap") and name in _SPECIES:
         face, line = _SPECIES[name]
-        value = {"wood": face, "figure": line, "end": mixed(face, line, 0.38), "sap": mixed(face, "#ffffff", 0.55)}[
+        value = {"wood": face, "figure": line, "end": mixed(face, line, 0.26), "sap": mixed(face, "#ffffff", 0.55)}[
             kind
         ]
-        return mixed(value, "#1b1611", 0.32 if kind == "figure" else 0.6) if dark else value
+        return mixed(value, "#1b1611", 0.32 if kind == "figure" else 0.7) if dark else value
     return inks["ink"]
 
 

@@ -57,6 +57,7 @@ class Field(QLineEdit):
 
     def show_text(self, text: str) -> None:
         """Show a value; what is being typed is not written over."""
+        text = text.removesuffix(" less a hair").removesuffix(" and a hair")  # a field takes figures
         self._shown = text
         if not (self.hasFocus() and self.isModified()):
             self.setText(text)

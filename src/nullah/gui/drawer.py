@@ -185,7 +185,7 @@ class ReckonPanel(QWidget):
             answers = reckon.reckon(calculator.name, {k: v for k, v in given.items() if v.strip()})
         except (reckon.BadReckoning, measure.BadLength) as error:
             self.answer.setObjectName("quiet")
-            self.answer.setText(self.session.told(str(error)))
+            self.answer.setText(self.session.told(str(error).replace(", mm", "")))
         else:
             self.answer.setObjectName("answer")
             self.answer.setText("\n".join(self._line(k, v, calculator.results[k]) for k, v in answers.items()))

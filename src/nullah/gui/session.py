@@ -128,6 +128,15 @@ class Session(QObject):
         figure = measure.show_length(mm, self.project.units, self.project.denominator).text
         return figure, whole.removeprefix(figure).strip()
 
+    def figure(self, mm: float) -> str:
+        """A length in the unit shown, without the words for what the rounding leaves out: for fields and tight places."""
+        return self.figure_and_hair(mm)[0]
+
+    def signed_figure(self, mm: float) -> str:
+        """A length for a drawing: in inches, a minus or plus after it stands for less, or and, a hair."""
+        figure, hair = self.figure_and_hair(mm)
+        return figure + {"less a hair": "\u2212", "and a hair": "+"}.get(hair, "")
+
     def told(self, sentence: str) -> str:
         """A sentence of the plan with its lengths in the unit shown."""
         return measure.told(sentence, self.project.units, self.project.denominator)

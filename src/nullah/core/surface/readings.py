@@ -28,6 +28,9 @@ _RIDGE = 1e-3
 ALONG, ACROSS = 25, 9  # points of the grid a surface is worked on
 
 
+NARROWEST = 1.0  # mm: a rectangle with less than that of length or width is taken as so long or wide
+
+
 class ReadingLike(Protocol):
     """What the fit asks of a reading; the document's ``Reading`` is one."""
 
@@ -96,7 +99,8 @@ class Surface:
 
     def section(self, x: float, y: float, length: float, width: float) -> tuple[Floats, Floats, Floats, Floats]:
         """x, y, top and bottom on a grid of ALONG by ACROSS points over a rectangle of the board, mm."""
-        xs, ys = np.meshgrid(np.linspace(x, x + length, ALONG), np.linspace(y, y + width, ACROSS), indexing="ij")
+        along, across = max(length, NARROWEST), max(width, NARROWEST)
+        xs, ys = np.meshgrid(np.linspace(x, x + along, ALONG), np.linspace(y, y + across, ACROSS), indexing="ij")
         return xs, ys, self.top(xs, ys), self.bottom(xs, ys)
 
     def to_flat(self, x: float, y: float, length: float, width: float) -> Flat:

@@ -116,7 +116,7 @@ class BreakdownView(QWidget):
         self.trouble.setVisible(bool(trouble))
         off = sorted(result.offcuts, key=lambda o: -o[1].length)[:3]
         sizes = [
-            f"{self.session.figures(n.length)} x {self.session.figures(n.width)} of {names.get(b, b)}" for b, n in off
+            f"{self.session.figure(n.length)} x {self.session.figure(n.width)} of {names.get(b, b)}" for b, n in off
         ]
         left = "; ".join(sizes) or "nothing worth keeping"
         self.about.setText(
@@ -130,12 +130,12 @@ class BreakdownView(QWidget):
             self.part.setText("Click a part to choose it.")
         else:
             place = result.place(part.id)
-            show = self.session.figures
+            show = self.session.figure
             rough = ""
             if place:
                 rough = f"rough {show(place[1].length)} x {show(place[1].width)} of {names.get(place[0], '')}, "
             self.part.setText(
-                f"{part.name}: {rough}finished {' x '.join(self.session.figures(v) for v in part.sizes)}"
+                f"{part.name}: {rough}finished {' x '.join(show(v) for v in part.sizes)}"
                 + (", cut." if part.cut else ".")
             )
         self.mark.setText("To be cut again  X" if part is not None and part.cut else "Mark as cut  X")

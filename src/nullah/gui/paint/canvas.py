@@ -34,7 +34,7 @@ class Canvas(QWidget):
     def __init__(self, theme: Theme, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.session = session
-        self.renderer = Renderer(theme, session.figures, session.told)
+        self.renderer = Renderer(theme, session.signed_figure, session.told)
         self.drawing = Drawing()
         self.lit = ""
         self.margin = 58.0
@@ -116,7 +116,9 @@ class Canvas(QWidget):
             QPolygonF([QPointF(x, y - 5), QPointF(x, y), QPointF(x + long, y), QPointF(x + long, y - 5)])
         )
         painter.setFont(font(11))
-        painter.drawText(QRectF(x + long + 6, y - 12, 120, 16), Qt.AlignmentFlag.AlignVCenter, words)
+        if self.session.project.units == "in":
+            words += "     \u2212 less a hair   + and a hair"
+        painter.drawText(QRectF(x + long + 6, y - 12, 320, 16), Qt.AlignmentFlag.AlignVCenter, words)
 
     # ---- keys
 

@@ -45,9 +45,9 @@ class TimberView(QWidget):
         self.fields = {
             n: Field(f"board {n}", w, self._board_setter(n))
             for n, w in (
-                ("name", 96),
-                ("length", 66),
-                ("width", 60),
+                ("name", 84),
+                ("length", 84),
+                ("width", 70),
                 ("thickness", 54),
                 ("moisture", 50),
                 ("ring_angle", 44),
@@ -57,12 +57,12 @@ class TimberView(QWidget):
         self.edge = pick("upper edge", ["sawn", "rough", "wany"], lambda t: self._change(upper_edge=t))
         add = button("Add a board", self.add_board, "main")
         add.setObjectName("add board")
-        self.drop = button("Take it away", self.drop_board)
+        self.drop = button("Remove", self.drop_board, tip="take this board away")
         self.kind = pick("fault kind", FAULTS, lambda t: None)
         self.at = {
-            n: Field(f"fault {n}", 58, lambda t, n=n: self._remember(n, t)) for n in ("x", "y", "length", "width")
+            n: Field(f"fault {n}", 66, lambda t, n=n: self._remember(n, t)) for n in ("x", "y", "length", "width")
         }
-        self._typed_fault = {"x": "300", "y": "40", "length": "25", "width": "20"}
+        self._fault_at = {"x": 300.0, "y": 40.0, "length": 25.0, "width": 20.0}  # mm
         self.add_fault_button = button("Add fault", self.add_fault)
         self.drop_fault_button = button("Remove fault", self.drop_fault)
         f = self.fields
@@ -191,8 +191,11 @@ class TimberView(QWidget):
             self.session.attempt(f"{board.name} taken away", lambda: edit.drop_board(self.session.project, board.id))
 
     def _remember(self, name: str, text: str) -> None:
-        self._typed_fault[name] = text
-        self.at[name].show_text(text)
+        try:
+            self._fault_at[name] = measure.parse_length(text, self.session.project.units)
+        except measure.BadLength as error:
+            self.session.said.emit(str(error), True)
+        self.at[name].show_text(self.session.figure(self._fault_at[name]))
 
     def add_fault(self) -> None:
         board = self.board()
@@ -249,7 +252,7 @@ class TimberView(QWidget):
         self.canvas.setVisible(bool(project.boards))
         self.canvas.show_drawing(picture.as_found(project.boards, plan.timber.spans, board.id if board else ""))
         show = self.session.figures
-        swing = tuple(f"\u00b1 {show((m.to_wet - m.to_dry) / 2)}" for m in plan.timber.movement)
+        swing = tuple(f"\u00b1 {self.session.figure((m.to_wet - m.to_dry) / 2)}" for m in plan.timber.movement)
         self.year.show_drawing(movement.picture(plan.timber.movement, swing))
         for field in (*self.fields.values(), self.species, self.edge, self.drop):
             field.setEnabled(board is not None)
@@ -262,7 +265,7 @@ class TimberView(QWidget):
             self.species.setCurrentText(board.species)
             self.edge.setCurrentText(board.upper_edge)
         for name, field in self.at.items():
-            field.show_text(self._typed_fault[name])
+            field.show_text(show(self._fault_at[name]))
         self.drop_fault_button.setEnabled(bool(self.fault))
         for name, field in self.room.items():
             field.show_text(f"{getattr(project.room, name):g}")

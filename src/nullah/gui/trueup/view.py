@@ -32,7 +32,7 @@ class TrueupView(QWidget):
             n: Field(f"reading {n}", 64, lambda t, n=n: self._remember(n, t))
             for n in ("at", "across", "value", "stick")
         }
-        self._typed = {"at": "0", "across": "0", "value": "0", "stick": "450"}
+        self._given = {"at": 0.0, "across": 0.0, "value": 0.0, "stick": 450.0}  # mm
         self.add_button = button("Add reading", self.add)
         self.remove_button = button("Remove", self.remove)
         self.entries = QListWidget()
@@ -84,8 +84,11 @@ class TrueupView(QWidget):
             self.names[name].setText(words)
 
     def _remember(self, name: str, text: str) -> None:
-        self._typed[name] = text
-        self.at[name].show_text(text)
+        try:
+            self._given[name] = measure.parse_length(text, self.session.project.units)
+        except measure.BadLength as error:
+            self.session.said.emit(str(error), True)
+        self.at[name].show_text(self.session.figure(self._given[name]))
 
     def add(self) -> None:
         target, s = self.current(), self.session
@@ -140,7 +143,7 @@ class TrueupView(QWidget):
         t = self.current()
         self.entries.clear()
         for name, field in self.at.items():
-            field.show_text(self._typed[name])
+            field.show_text(self.session.figure(self._given[name]))
         if t is None:
             self.left.setText("")
             self.words.setText(
