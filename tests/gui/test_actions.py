@@ -121,8 +121,7 @@ def test_everything_that_takes_the_keyboard_has_a_name_to_be_read_aloud(demo_han
 def test_the_reckoner_answers_in_the_unit_shown(demo_hand):
     demo_hand.key("F4")
     panel = demo_hand.window.drawer.reckoning
-    panel.choice.setCurrentIndex(panel.names.index("dovetail"))
-    panel._chosen()
+    panel.choose("dovetail")
     for name, text in (("width", "150"), ("tails", "4"), ("pin", "6"), ("half_pin", "9"), ("mating", "18")):
         panel.fields[name].setText(text)
     assert "divider step 34.5" in panel.answer.text()

@@ -96,13 +96,35 @@ def shots(folder: Path) -> list[Path]:
     window.toggle_bench()
     shot("8-bench-view")
     window.toggle_bench()
-    window.turn_theme()
     window.go("joints")
-    shot("9-dark")
+    shot("9-what-changed")
+    window.open_drawer("doing")
+    shot("10-everything-one-can-do")
+    window.open_drawer("reckoning")
+    _a_reckoning(window)
+    shot("11-reckon")
+    window.drawer.close_drawer()
+    window.go("piece")
+    window.pull_apart(60)
+    shot("12-apart")
+    window.turn_theme()
+    shot("13-dark")
+    window.turn_theme()
+    window.turn_units()
+    window.go("joints")
+    shot("14-inches")
     window.close()
     window.deleteLater()
     settle(10)
     return written
+
+
+def _a_reckoning(window: Window) -> None:
+    """The corner of the demo's box, reckoned by itself."""
+    panel = window.drawer.reckoning
+    panel.choose("dovetail")
+    for name, text in (("width", "134"), ("tails", "5"), ("pin", "6"), ("half_pin", "9"), ("mating", "18")):
+        panel.fields[name].setText(text)
 
 
 def _some_work_done(session: Session) -> None:

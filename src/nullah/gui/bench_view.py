@@ -48,6 +48,7 @@ class BenchView(QWidget):
         self.canvas = Canvas(theme, session)
         self.canvas.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.canvas.bar = False
+        self.canvas.renderer.handles = False
         self.beside = QWidget()
         column(self.beside, self.figure, self.words, 1, margins=0)
         self.middle = row(self.beside, self.canvas, spacing=20)
@@ -120,6 +121,8 @@ class BenchView(QWidget):
         beneath = right - left > WIDE * (top - low)  # a board lies across the whole screen, under the words
         way = QBoxLayout.Direction.TopToBottom if beneath else QBoxLayout.Direction.LeftToRight
         self.middle.setDirection(way)
+        self.canvas.renderer.size = 1.4 if beneath else 1.8
+        self.canvas.margin = 40.0 if beneath else 128.0
         self.middle.setStretch(0, 5 if beneath else 11)
         self.middle.setStretch(1, 4 if beneath else 10)
         self.canvas.show_drawing(drawing, lit)

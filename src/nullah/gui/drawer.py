@@ -147,6 +147,11 @@ class ReckonPanel(QWidget):
         first = next(iter(self.fields.values()))
         first.setFocus()
 
+    def choose(self, name: str) -> None:
+        """Turn to a calculator by its name."""
+        self.choice.setCurrentIndex(self.names.index(name))
+        self._chosen()
+
     def _chosen(self) -> None:
         calculator = reckon.CALCULATORS[self.names[self.choice.currentIndex()]]
         self.fields = {}

@@ -19,7 +19,7 @@ GAP = 215.0  # mm between boards as found, where their names stand
 STEP = 40.0  # mm: rows stand further apart in such steps as boards get wider
 SAWN_GAP = 105.0  # mm between boards as laid out
 FEW = 12  # boards: of more than these only the chosen one carries its dimensions
-END_AT = 70.0  # mm right of the board, where its end grain is drawn
+END_AT = 70.0  # mm right of the longest board, where the ends are drawn under one another
 END_SCALE = 2.0  # how much larger than life an end is drawn
 
 
@@ -37,16 +37,17 @@ def as_found(boards: tuple[Board, ...], spans: Mapping[str, Span], chosen: str =
     """
     at = rows(boards)
     few = len(boards) <= FEW
+    ends = max((b.length for b in boards), default=0.0) + END_AT
     items: list[Primitive] = []
     for b in boards:
         mine = without if without.startswith(f"fault:{b.id}/") else ""
-        items += _as_found(b, at[b.id], spans.get(b.id), chosen == b.id, mine, few or chosen == b.id)
+        items += _as_found(b, at[b.id], spans.get(b.id), chosen == b.id, mine, few or chosen == b.id, ends)
     return Drawing(tuple(items))
 
 
 @lru_cache(maxsize=256)  # an edit leaves most boards as they were
 def _as_found(
-    b: Board, y: float, span: Span | None, chosen: bool, without: str, measured: bool
+    b: Board, y: float, span: Span | None, chosen: bool, without: str, measured: bool, end_x: float
 ) -> tuple[Primitive, ...]:
     tag = f"board:{b.id}"
     items: list[Primitive] = [
@@ -60,7 +61,7 @@ def _as_found(
         if f"fault:{b.id}/{d.id}" != without:
             items += fault(b, d, y)
     tall, thick = b.width * END_SCALE, b.thickness * END_SCALE
-    end_x, end_y = b.length + END_AT, y + b.width / 2 - tall / 2
+    end_y = y + b.width / 2 - tall / 2
     items.append(Area(rectangle(end_x, end_y, thick, tall), f"end {b.species}", edge="outline", tag=tag))
     items += end_grain(wood_of(b), (b.length, b.width, b.thickness), (end_x, end_y), END_SCALE, upright=True)
     items.append(

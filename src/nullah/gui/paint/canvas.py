@@ -38,6 +38,7 @@ class Canvas(QWidget):
         self.drawing = Drawing()
         self.lit = ""
         self.margin = 58.0
+        self.margin_up: float | None = None  # above and below, where that is to be another
         self.near = 1.0
         self.pan = QPointF(0, 0)
         self.bar = True
@@ -73,7 +74,7 @@ class Canvas(QWidget):
         """mm to pixels as now shown."""
         if self._held is not None:
             return self._held
-        base = fitted(self.drawing, self.width(), self.height(), self.margin)
+        base = fitted(self.drawing, self.width(), self.height(), self.margin, self.margin_up)
         k = base.k * self.near
         x = self.width() / 2 + (base.x - self.width() / 2) * self.near + self.pan.x()
         y = self.height() / 2 + (base.y - self.height() / 2) * self.near + self.pan.y()

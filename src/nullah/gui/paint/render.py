@@ -29,11 +29,11 @@ class Scale:
         return ((p.x() - self.x) / self.k, (self.y - p.y()) / self.k)
 
 
-def fitted(drawing: Drawing, width: float, height: float, margin: float) -> Scale:
-    """The scale that shows the whole drawing with a margin in pixels all round, in the middle."""
+def fitted(drawing: Drawing, width: float, height: float, margin: float, up: float | None = None) -> Scale:
+    """The scale that shows the whole drawing with a margin in pixels all round (``up`` above and below), in the middle."""
     left, low, right, top = drawing.extent()
     wide, tall = max(right - left, 1e-6), max(top - low, 1e-6)
-    k = max(1e-6, min((width - 2 * margin) / wide, (height - 2 * margin) / tall))
+    k = max(1e-6, min((width - 2 * margin) / wide, (height - 2 * (margin if up is None else up)) / tall))
     x = (width - wide * k) / 2 - left * k
     y = height - (height - tall * k) / 2 + low * k
     return Scale(k, x, y)
@@ -45,6 +45,8 @@ class Renderer:
     def __init__(self, theme: Theme, figures: Callable[[float], str], told: Callable[[str], str]) -> None:
         self.theme = theme
         self.figures, self.told = figures, told
+        self.size = 1.0  # how much larger than usual words are drawn
+        self.handles = True
         self.placed: tuple[Placed, ...] = ()
         self._scale = Scale(1.0, 0.0, 0.0)
         self._kept: list[tuple[Drawing, float, str, tuple[Placed, ...]]] = []
@@ -62,7 +64,7 @@ class Renderer:
                     self._line(painter, item, scale, bright)
             elif isinstance(item, Text):
                 self._text(painter, item, scale, bright)
-            elif isinstance(item, Handle):
+            elif isinstance(item, Handle) and self.handles:
                 self._handle(painter, item, scale)
         self.placed = self._places(drawing, scale)
         for one in self.placed:
@@ -74,7 +76,7 @@ class Renderer:
         for kept, k, shown, placed in self._kept:
             if kept is drawing and k == scale.k and shown == unit:
                 return placed
-        placed = place(drawing, scale.k, self.figures, self.told, width_of, 1.0)
+        placed = place(drawing, scale.k, self.figures, self.told, width_of, self.size)
         self._kept = [(drawing, scale.k, unit, placed), *self._kept[:1]]
         return placed
 
@@ -114,13 +116,14 @@ class Renderer:
 
     def _text(self, painter: QPainter, item: Text, scale: Scale, bright: bool) -> None:
         text = self.told(item.text)
-        wide = width_of(text, item.size, item.bold)
-        if hidden(item, scale.k, wide):
+        made = font(item.size * self.size, item.bold)
+        metrics = QFontMetricsF(made)
+        wide = metrics.horizontalAdvance(text)
+        if hidden(item, scale.k, wide, self.size):
             return
-        left, low, _, top = text_box(item, scale.k, wide, 1.0)
-        metrics = QFontMetricsF(font(item.size, item.bold))
+        left, low, _, top = text_box(item, scale.k, wide, self.size)
         start = QPointF(scale.x + left, scale.y - (low + top) / 2 + (metrics.ascent() - metrics.descent()) / 2)
-        self._words(painter, start, text, font(item.size, item.bold), "lit" if bright else item.ink, item.halo)
+        self._words(painter, start, text, made, "lit" if bright else item.ink, item.halo)
 
     def _words(self, painter: QPainter, start: QPointF, words: str, made: QFont, ink: str, halo: bool) -> None:
         if halo:
@@ -164,7 +167,12 @@ class Renderer:
         may_type = bool(one.item.edit)
         start = at(one.at)
         self._words(
-            painter, start, one.words, font(FIGURE, bright or may_type), "lit" if bright else one.item.ink, True
+            painter,
+            start,
+            one.words,
+            font(FIGURE * self.size, bright or may_type),
+            "lit" if bright else one.item.ink,
+            True,
         )
         if may_type:
             painter.setPen(QPen(self.theme["computed"], 1, Qt.PenStyle.DotLine))

@@ -159,7 +159,8 @@ class PieceView(QWidget):
         for thing in (self.apart, self.closer, self.further):
             thing.setVisible(upright)
         self.sums_below.setVisible(not upright)
-        self.canvas.margin = 26.0 if upright else 58.0
+        self.canvas.margin = 26.0 if upright else 62.0
+        self.canvas.margin_up = 26.0 if upright else 40.0
         self.canvas.show_all()
         self._draw()
 
