@@ -38,9 +38,10 @@ def run(project: Project, path: Path | None = None, once: bool = False) -> int:
     theme = Theme()
     look.apply(app, theme)
     folder = Path(platformdirs.user_data_dir("nullah")) / "recovery"
-    session = Session(project, path, None if project == demo.project() else folder)
+    session = Session(project, path, folder)
     window = Window(session, theme)
-    window.files.offer_kept()
+    if path is not None or project == Project():
+        window.files.offer_kept()
     window.show()
     QTimer.singleShot(0, lambda: _shown(window, once))
     return app.exec()

@@ -169,11 +169,10 @@ def _sawn(b: Board, y: float, root: Node | None, chosen: str, cut_parts: frozens
                 Text(
                     middle,
                     leaf.part + done,
-                    size=17 if leaf.length > 60 else 12,
+                    size=17 if leaf.length > 25 * len(leaf.part) + 35 else 12,
                     bold=True,
                     halo=True,
                     tag=f"part:{leaf.part}",
-                    room=max(leaf.length, 40.0),
                 )
             )
             mark = min(34.0, leaf.width * 0.35)

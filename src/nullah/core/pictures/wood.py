@@ -11,7 +11,7 @@ from nullah.core.drawing import Area, Line, Point, Primitive, Text
 from nullah.core.drawing import rectangle as _rectangle
 from nullah.core.pieces.part import Part
 from nullah.core.stations.breakdown import BreakdownResult
-from nullah.core.wood.rings import Run, Wood, on_end, on_face
+from nullah.core.wood.rings import Run, Wood, on_end, on_face, unbroken
 
 COARSEST = 6  # halvings of the figure as it is drawn smaller
 APART = 4.0  # mm between neighbouring rings, about
@@ -58,18 +58,7 @@ def _lines(
 def _clipped(run: Run, clip: tuple[Point, Point]) -> list[Run]:
     """The pieces of a run whose points lie in a rectangle."""
     (left, low), (right, top) = clip
-    out: list[Run] = []
-    piece: list[Point] = []
-    for x, y in run:
-        if left <= x <= right and low <= y <= top:
-            piece.append((x, y))
-        else:
-            if len(piece) > 1:
-                out.append(tuple(piece))
-            piece = []
-    if len(piece) > 1:
-        out.append(tuple(piece))
-    return out
+    return unbroken((x, y) if left <= x <= right and low <= y <= top else None for x, y in run)
 
 
 def face_mark(x: float, y: float, size: float, ink: str = "ink") -> list[Primitive]:

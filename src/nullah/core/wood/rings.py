@@ -10,10 +10,12 @@ from __future__ import annotations
 
 import hashlib
 import math
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
 
-Run = tuple[tuple[float, float], ...]
+Point = tuple[float, float]
+Run = tuple[Point, ...]
 STEPS = 28  # points along a face
 
 
@@ -86,18 +88,12 @@ def on_face(wood: Wood, length: float, width: float, thickness: float, face: boo
     out: list[Run] = []
     for radius in r.radii:
         for side in (1.0, -1.0):
-            run: list[tuple[float, float]] = []
+            points: list[Point | None] = []
             for x, (py, pz) in zip(places, piths, strict=True):
                 inside = radius * radius - (level - pz) ** 2
                 y = py + side * math.sqrt(inside) if inside >= 0 else -1.0
-                if 0 <= y <= width:
-                    run.append((x, y))
-                else:
-                    if len(run) > 1:
-                        out.append(tuple(run))
-                    run = []
-            if len(run) > 1:
-                out.append(tuple(run))
+                points.append((x, y) if 0 <= y <= width else None)
+            out += unbroken(points)
     return tuple(out)
 
 
@@ -112,16 +108,24 @@ def on_end(wood: Wood, length: float, width: float, thickness: float, left: bool
     out: list[Run] = []
     for radius in r.radii:
         for side in (1.0, -1.0):
-            run: list[tuple[float, float]] = []
+            points: list[Point | None] = []
             for a in places:
                 inside = radius * radius - (a - a0) ** 2
                 b = b0 + side * math.sqrt(inside) if inside >= 0 else -1.0
-                if 0 <= b <= b_reach:
-                    run.append((b, a) if steep else (a, b))
-                else:
-                    if len(run) > 1:
-                        out.append(tuple(run))
-                    run = []
-            if len(run) > 1:
-                out.append(tuple(run))
+                points.append(((b, a) if steep else (a, b)) if 0 <= b <= b_reach else None)
+            out += unbroken(points)
     return tuple(out)
+
+
+def unbroken(points: Iterable[Point | None]) -> list[Run]:
+    """The runs of two points or more between places where there is none."""
+    out: list[Run] = []
+    run: list[Point] = []
+    for point in (*points, None):
+        if point is not None:
+            run.append(point)
+            continue
+        if len(run) > 1:
+            out.append(tuple(run))
+        run = []
+    return out
