@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QListWidget, QWidget
+from collections.abc import Callable
+
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QListWidget, QPushButton, QWidget
 
 from nullah.core import edit, measure
 from nullah.core.document import Reading
 from nullah.core.pictures import surface as picture
+from nullah.core.stations.trueup import Trued
 from nullah.core.surface.planing import hollow_left
 from nullah.gui.bits import Field, button, column, emptied, label, pick, row
 from nullah.gui.paint.canvas import Canvas
@@ -21,8 +24,7 @@ class TrueupView(QWidget):
         super().__init__()
         self.session = session
         self.target = ""
-        self.chips = (QHBoxLayout(), QHBoxLayout())
-        self.group = QButtonGroup(self)
+        self.rows = (Targets("Boards", self.choose), Targets("Parts", self.choose))
         self.canvas = Canvas(theme, session)
         self.canvas.margin = 56.0
         self.left = label("", "figure")
@@ -49,7 +51,7 @@ class TrueupView(QWidget):
         )
         head = row(self.left, self.words, spacing=14)
         head.setStretch(1, 1)
-        whole = column(self, *self.chips, head, self.canvas, line, self.entries, margins=12, spacing=6)
+        whole = column(self, *self.rows, head, self.canvas, line, self.entries, margins=12, spacing=6)
         whole.setStretch(3, 1)
         self._kind_changed()
 
@@ -178,23 +180,61 @@ class TrueupView(QWidget):
             )
 
     def _show_chips(self) -> None:
-        for old in self.group.buttons():
-            self.group.removeButton(old)
-        for one, words in zip(self.chips, ("Boards", "Parts"), strict=True):
-            emptied(one)
-            one.setSpacing(4)
-            one.addWidget(label(words, "quiet"))
+        """What can be trued: a chip each, or a list where they are many; made anew only when there are others."""
         current = self.current()
-        for t in self._targets():
-            mark = "" if t.planing.enough else " !"
-            made = button(
-                f"{t.name if t.id == t.board else t.id}  {self.session.figures(t.planing.thickest)}{mark}",
-                lambda i=t.id: self.choose(i),
-                "chip",
-            )
-            made.setCheckable(True)
-            made.setChecked(current is not None and t.id == current.id)
-            self.group.addButton(made)
-            self.chips[0 if t.id == t.board else 1].addWidget(made)
-        for one in self.chips:
-            one.addStretch(1)
+        boards = [t for t in self._targets() if t.id == t.board]
+        parts = [t for t in self._targets() if t.id != t.board]
+        for group, targets in zip(self.rows, (boards, parts), strict=True):
+            group.show_targets(targets, current.id if current else "", self.session.figure)
+
+
+MOST_CHIPS = 12
+
+
+class Targets(QWidget):
+    """A row of chips to choose what is trued, or with more than ``MOST_CHIPS`` a list to open."""
+
+    def __init__(self, words: str, choose: Callable[[str], None]) -> None:
+        super().__init__()
+        self.words, self.choose = words, choose
+        self.line = QHBoxLayout(self)
+        self.line.setContentsMargins(0, 0, 0, 0)
+        self.line.setSpacing(4)
+        self.ids: tuple[str, ...] = ()
+        self.chips: list[QPushButton] = []
+        self.list: QComboBox | None = None
+
+    def show_targets(self, targets: list[Trued], current: str, figure: Callable[[float], str]) -> None:
+        """Show these, with the thickness left in each, the current one marked."""
+        ids = tuple(t.id for t in targets)
+        if ids != self.ids or self.line.count() == 0:
+            self._build(ids)
+        for i, t in enumerate(targets):
+            short = "" if t.planing.enough else " !"
+            words = f"{t.name if t.id == t.board else t.id}  {figure(t.planing.thickest)}{short}"
+            if self.list is not None:
+                self.list.setItemText(i, words)
+            else:
+                self.chips[i].setText(words)
+                self.chips[i].setChecked(t.id == current)
+        if self.list is not None:
+            self.list.setCurrentIndex(ids.index(current) if current in ids else -1)
+
+    def _build(self, ids: tuple[str, ...]) -> None:
+        emptied(self.line)
+        self.ids, self.chips, self.list = ids, [], None
+        self.line.addWidget(label(self.words, "quiet"))
+        if len(ids) > MOST_CHIPS:
+            self.list = pick(self.words, list(ids), lambda _: self._listed())
+            self.list.setFixedWidth(220)
+            self.line.addWidget(self.list)
+        for one in ids if self.list is None else ():
+            chip = button(one, lambda i=one: self.choose(i), "chip")
+            chip.setCheckable(True)
+            self.chips.append(chip)
+            self.line.addWidget(chip)
+        self.line.addStretch(1)
+
+    def _listed(self) -> None:
+        if self.list is not None:
+            self.choose(self.ids[self.list.currentIndex()])
