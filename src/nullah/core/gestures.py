@@ -152,7 +152,7 @@ def _part(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gest
     middle = y + leaf.width / 2
     onto = min(used, key=lambda b: abs(middle - at[b.id] - b.width / 2))
     layout = move_part(result, name, onto.id, (x, y - at[onto.id]))
-    after = edit.changed(project, layout=layout)
+    after = project.model_copy(update={"layout": layout})
     return Gesture(after, f"{name} laid on {onto.name}")
 
 

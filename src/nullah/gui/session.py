@@ -28,9 +28,9 @@ AUTOSAVE_AFTER_MS = 2_000
 SEARCH_AFTER_MS = 250  # a flurry of edits is searched for once
 # stations worked while something is dragged at one: what is seen there, and what it is made from
 WORKED_WHILE_DRAGGING = {
-    "piece": frozenset({"piece", "joints"}),
+    "piece": frozenset({"piece"}),
     "timber": frozenset({"timber"}),
-    "breakdown": frozenset({"breakdown", "sawing"}),
+    "breakdown": frozenset[str](),  # the view draws the layout as it would be
     "trueup": frozenset({"trueup"}),
     "joints": frozenset({"piece", "joints"}),
     "together": frozenset({"together"}),

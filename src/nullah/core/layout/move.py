@@ -42,7 +42,8 @@ def moved(
         raise NoPlace("There is no board there.")
     if target.species != blank.species:
         raise NoPlace(f"{blank.id} is to be {blank.species}; {target.name} is {target.species}.")
-    roots = {b.board: _cell(b.root) for b in boards}
+    source = next((b.board for b in boards for n in leaves(b.root) if n.part == blank.id), board)
+    roots = {b.board: _cell(b.root) for b in boards if b.board in (source, board)}
     roots.setdefault(board, Cell(0.0, 0.0, target.length, target.width))
     for board_id, root in roots.items():
         _lift(root, blank.id, by_id.get(board_id))
@@ -61,16 +62,17 @@ def moved(
         _put_back(roots, other, boards, blank.id, options)
     else:
         _put(spot, blank, x, y, options)
-    out = tuple(
-        BoardLayout(board=board_id, root=as_node(root, options))
+    touched_boards = {
+        board_id: BoardLayout(board=board_id, root=as_node(root, options))
         for board_id, root in roots.items()
         if any(c.use == "part" for c in _ends(root))
-    )
+    }
     touched = [blank] if other is None else [blank, other]
-    wrong = problems(_only(out, touched), stock, touched)
+    wrong = problems(_only(tuple(touched_boards.values()), touched), stock, touched)
     if wrong:
         raise NoPlace(wrong[0])
-    return out
+    kept = [touched_boards.pop(b.board, None) if b.board in roots else b for b in boards]
+    return (*(b for b in kept if b is not None), *touched_boards.values())
 
 
 def _cell(node: Node) -> Cell:

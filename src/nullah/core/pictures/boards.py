@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from functools import lru_cache
+from typing import Any
 
 from nullah.core.document import Board, Node
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Primitive, Text, rectangle
 from nullah.core.layout.model import leaves
 from nullah.core.measure import marked
 from nullah.core.pictures.wood import edge_mark, end_grain, face_mark, fault, figure, wood_of
-from nullah.core.stations.breakdown import BreakdownResult
+from nullah.core.stations.breakdown import BreakdownResult, SawCut
 from nullah.core.stations.timber import Span
 from nullah.core.wood.moisture import sawn_name
 
@@ -30,16 +31,25 @@ def rows(boards: tuple[Board, ...], gap: float = GAP) -> dict[str, float]:
     return {b.id: -i * pitch for i, b in enumerate(boards)}
 
 
-def as_found(boards: tuple[Board, ...], spans: Mapping[str, Span], chosen: str = "", without: str = "") -> Drawing:
+def as_found(
+    boards: tuple[Board, ...],
+    spans: Mapping[str, Span],
+    chosen: str = "",
+    without: str = "",
+    only: Callable[[str], bool] | None = None,
+) -> Drawing:
     """Each board with figure, faults, what is trimmed off, and its end grain beside it.
 
-    ``without`` is the tag of a fault that is left out: the one that moves while it is dragged.
+    ``without`` is the tag of a fault that is left out: the one that moves while it is dragged. ``only`` says of a board's id
+    whether it is drawn; the others keep their rows.
     """
     at = rows(boards)
     few = len(boards) <= FEW
     ends = max((b.length for b in boards), default=0.0) + END_AT
     items: list[Primitive] = []
     for b in boards:
+        if only is not None and not only(b.id):
+            continue
         mine = without if without.startswith(f"fault:{b.id}/") else ""
         items += _as_found(b, at[b.id], spans.get(b.id), chosen == b.id, mine, few or chosen == b.id, ends)
     return Drawing(tuple(items))
@@ -122,9 +132,12 @@ def laid_out(
     used = tuple(b for b in boards if b.id in roots) or boards
     at = rows(used, SAWN_GAP)
     items: list[Primitive] = []
+    numbered: dict[str, list[SawCut]] = {}
+    for cut in result.cuts:
+        numbered.setdefault(cut.board, []).append(cut)
     for b in used:
-        items += _sawn(b, at[b.id], roots.get(b.id), chosen, cut_parts)
-        items += _saw_lines(result, b, at[b.id])
+        items += _kept_sawn(b, at[b.id], roots.get(b.id), chosen, cut_parts)
+        items += _saw_lines(numbered.get(b.id, []), b, at[b.id])
         size = f"{marked(b.length)} x {marked(b.width)} x {marked(b.thickness)}"
         items.append(
             Text(
@@ -137,6 +150,30 @@ def laid_out(
             )
         )
     return Drawing(tuple(items))
+
+
+class _Same:
+    """Something told by identity, for it is deep and the same object after most edits."""
+
+    def __init__(self, it: Any) -> None:
+        self.it = it
+
+    def __hash__(self) -> int:
+        return id(self.it)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Same) and other.it is self.it
+
+
+@lru_cache(maxsize=256)
+def _drawn(b: _Same, y: float, root: _Same, chosen: str, cut_parts: frozenset[str]) -> list[Primitive]:
+    return _sawn(b.it, y, root.it, chosen, cut_parts)
+
+
+def _kept_sawn(b: Board, y: float, root: Node | None, chosen: str, cut_parts: frozenset[str]) -> list[Primitive]:
+    """As ``_sawn``, drawn up again only when board or tree are others."""
+    mine = frozenset(n.part for n in leaves(root) if n.part) if root is not None else frozenset[str]()
+    return _drawn(_Same(b), y, _Same(root), chosen if chosen in mine else "", cut_parts & mine)
 
 
 def _sawn(b: Board, y: float, root: Node | None, chosen: str, cut_parts: frozenset[str]) -> list[Primitive]:
@@ -184,13 +221,11 @@ def _sawn(b: Board, y: float, root: Node | None, chosen: str, cut_parts: frozens
     return items
 
 
-def _saw_lines(result: BreakdownResult, b: Board, y: float) -> list[Primitive]:
+def _saw_lines(cuts: list[SawCut], b: Board, y: float) -> list[Primitive]:
     """The cuts with their numbers: those of crosscuts above the board, those of rips within it, each clear of the others."""
     items: list[Primitive] = []
     taken: list[float] = []
-    for cut in result.cuts:
-        if cut.board != b.id:
-            continue
+    for cut in cuts:
         n, tag = cut.node, f"cut:{cut.number}"
         if n.axis == "across":
             x = n.at + n.kerf / 2

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass
+from functools import lru_cache
 
 from nullah.core.document import Board, Defect
 from nullah.core.drawing import Area, Line, Point, Primitive, Text
@@ -22,14 +23,15 @@ def wood_of(board: Board) -> Wood:
     return Wood(board.species, board.ring_angle, board.heart_side == "back", board.id)
 
 
+@lru_cache(maxsize=1024)  # an edit leaves most pieces of wood where they were
 def figure(
     wood: Wood, size: tuple[float, float, float], at: Point = (0.0, 0.0), clip: tuple[Point, Point] | None = None
-) -> list[Primitive]:
+) -> tuple[Primitive, ...]:
     """The figure on the face of a board of ``size`` (length, width, thickness) whose lower-left corner lies at ``at``.
 
     ``clip`` gives lower-left and upper-right corners, in the board's own axes, of the part of it that is drawn.
     """
-    return _lines(wood, on_face(wood, *size), at, clip)
+    return tuple(_lines(wood, on_face(wood, *size), at, clip))
 
 
 def end_grain(
@@ -143,7 +145,7 @@ class PartWood:
     size: tuple[float, float, float]
     at: Point = (0.0, 0.0)
 
-    def face(self, length: float, width: float, to: Point = (0.0, 0.0)) -> list[Primitive]:
+    def face(self, length: float, width: float, to: Point = (0.0, 0.0)) -> tuple[Primitive, ...]:
         """Its figure over a face of that size, lower-left corner at ``to``."""
         x, y = self.at
         return figure(self.wood, self.size, (to[0] - x, to[1] - y), ((x, y), (x + length, y + width)))

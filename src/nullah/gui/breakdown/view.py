@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QListWidget, QWidget
 
 from nullah.core import edit
 from nullah.core.pictures import boards as picture
+from nullah.core.stations.breakdown import Sawing
 from nullah.gui.bits import Field, button, column, label, row
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
@@ -64,8 +67,11 @@ class BreakdownView(QWidget):
         self.refresh()
 
     def live(self) -> None:
-        """While a part is dragged: where it would lie."""
-        self._draw()
+        """While a part is dragged: where it would lie; cuts are numbered again when it is let go."""
+        s, part = self.session, self.session.lit_part
+        result = replace(s.plan.breakdown, layout=s.project.layout, sawing=Sawing())
+        cut = frozenset(m.part for m in s.project.cut)
+        self.canvas.show_drawing(picture.laid_out(s.project.boards, result, part, cut), f"part:{part}")
 
     def _chose_cut(self, index: int) -> None:
         cuts = self.session.plan.breakdown.cuts

@@ -26,6 +26,7 @@ class TimberView(QWidget):
         self.chosen = ""
         self.fault = ""
         self._still: Drawing | None = None
+        self._still_rows: dict[str, float] = {}
         self._dragging = ""
         self.canvas = Canvas(theme, session)
         self.canvas.margin = 50.0
@@ -233,8 +234,14 @@ class TimberView(QWidget):
             ghost = fault(board, moved, picture.rows(project.boards)[board_id])
             self.canvas.show_drawing(Drawing(tuple(ghost), bounds=self.canvas.drawing.extent(), under=self._still))
             return
-        spans = self.session.plan.timber.spans
-        self.canvas.show_drawing(picture.as_found(project.boards, spans, self.chosen))
+        spans, pulled = self.session.plan.timber.spans, self.chosen
+        rows = picture.rows(project.boards)
+        if self._still is None or self._still_rows != rows:
+            self._still = picture.as_found(project.boards, spans, pulled, only=lambda b: b != pulled)
+            self._still_rows = rows
+        moving = picture.as_found(project.boards, spans, pulled, only=lambda b: b == pulled)
+        bounds = self.canvas.drawing.extent()
+        self.canvas.show_drawing(Drawing(moving.items, bounds=bounds, under=self._still))
 
     def _dragged(self, tag: str, dx: float, dy: float, let_go: bool) -> None:
         self._dragging = tag
