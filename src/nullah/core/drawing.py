@@ -110,7 +110,7 @@ class Drawing:
     def _extent(self) -> tuple[float, float, float, float]:
         if self.bounds is not None:
             return self.bounds
-        points = [p for item in self.everything() for p in _points(item)]
+        points = [p for item in self.everything() if not _is_detail(item) for p in _points(item)]
         if not points:
             return (0.0, 0.0, 1.0, 1.0)
         xs, ys = [p[0] for p in points], [p[1] for p in points]
@@ -119,6 +119,11 @@ class Drawing:
     def everything(self) -> tuple[Primitive, ...]:
         """What is under and what is over it, in painting order."""
         return (*self.under.everything(), *self.items) if self.under is not None else self.items
+
+
+def _is_detail(item: Primitive) -> bool:
+    """Detail lies within what carries it, and need not be looked at for bounds."""
+    return isinstance(item, Line) and item.detail > 0
 
 
 def _points(item: Primitive) -> tuple[Point, ...]:

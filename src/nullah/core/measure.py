@@ -187,6 +187,8 @@ def told(sentence: str, unit: Unit = "mm", denominator: int = 32) -> str:
     def shown(match: re.Match[str]) -> str:
         return match[1] + match[2] if unit == "mm" else show_fraction(float(match[1]), denominator).text
 
+    if _MARK not in sentence:
+        return sentence
     return re.sub(f"{_MARK}(-?[0-9.]+)([^{_MARK}]*){_MARK}", shown, sentence)
 
 

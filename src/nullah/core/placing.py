@@ -52,7 +52,7 @@ def place(
     """
     words_at, lines_at = _Boxes(), _Boxes()
     for item in drawing.items:
-        if isinstance(item, Text):
+        if isinstance(item, Text) and not too_low(item, k, size):
             wide = measure(told(item.text), item.size * size, item.bold)
             if not hidden(item, k, wide, size):
                 words_at.add(text_box(item, k, wide, size))
@@ -101,7 +101,12 @@ class _Boxes:
 
 def hidden(item: Text, k: float, wide: float, size: float = 1.0) -> bool:
     """Whether words are left out because they would not fit the room they have."""
-    return 0 < item.room * k < wide or 0 < item.tall * k < 0.8 * item.size * size
+    return 0 < item.room * k < wide or too_low(item, k, size)
+
+
+def too_low(item: Text, k: float, size: float) -> bool:
+    """Whether words are higher than the room they have."""
+    return 0 < item.tall * k < 0.8 * item.size * size
 
 
 def text_box(item: Text, k: float, wide: float, size: float) -> Box:

@@ -18,8 +18,8 @@ def picture(movement: tuple[Movement, ...], figures: tuple[str, ...]) -> Drawing
     for m, words in shown:
         low, high = sorted((m.to_dry * REACH / most, m.to_wet * REACH / most))
         items.append(Area(rectangle(low, y, max(high - low, 0.5), ROW * 0.55), "computed wash", edge="computed"))
-        items.append(Text((-REACH * 1.12, y + ROW * 0.27), m.part, size=12, bold=True, align="right"))
-        items.append(Text((REACH * 1.12, y + ROW * 0.27), words, size=12, align="left"))
+        items.append(Text((-REACH * 1.12, y + ROW * 0.27), m.part, size=12, bold=True, align="right", tall=ROW))
+        items.append(Text((REACH * 1.12, y + ROW * 0.27), words, size=12, align="left", tall=ROW))
         y -= ROW
     items.append(Line(((0, ROW), (0, y + ROW * 0.6)), "decision", width=1.6))
     items.append(Text((0, ROW * 1.35), "today", size=11, ink="decision"))

@@ -69,7 +69,12 @@ def face_mark(x: float, y: float, size: float, ink: str = "ink") -> list[Primiti
         (x + size * 0.30 * math.sin(t * math.pi * 2.0) * (1 - 0.55 * t), y + size * (1.0 - t))
         for t in (i / 16 for i in range(17))
     )
-    return [Line(wave, ink, width=1.7)]
+    return [Line(wave, ink, width=1.7, detail=_mark_detail(size))]
+
+
+def _mark_detail(mark: float) -> float:
+    """The detail of a mark so large: smaller than some nine pixels it is left out."""
+    return abs(mark) / 3
 
 
 def edge_mark(x: float, y: float, size: float, ink: str = "ink") -> list[Primitive]:
@@ -77,7 +82,7 @@ def edge_mark(x: float, y: float, size: float, ink: str = "ink") -> list[Primiti
     out: list[Primitive] = []
     for dx in (-0.16, 0.16):
         ends = ((x + dx * size, y - 0.16 * size), (x + dx * size, y + 0.22 * size))
-        out.append(Line(ends, ink, width=1.7))
+        out.append(Line(ends, ink, width=1.7, detail=_mark_detail(size)))
     return out
 
 

@@ -10,7 +10,7 @@ from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPainter, QPen, 
 
 from nullah.core.drawing import FINEST, Area, Dimension, Drawing, Handle, Line, Text
 from nullah.core.measure import INCH
-from nullah.core.placing import FIGURE, Placed, hidden, place, text_box
+from nullah.core.placing import FIGURE, Placed, hidden, place, text_box, too_low
 from nullah.gui.theme import Theme, font
 
 
@@ -115,6 +115,8 @@ class Renderer:
         painter.drawPolyline(QPolygonF([scale.to(p) for p in item.points]))
 
     def _text(self, painter: QPainter, item: Text, scale: Scale, bright: bool) -> None:
+        if too_low(item, scale.k, self.size):
+            return
         text = self.told(item.text)
         made = font(item.size * self.size, item.bold)
         metrics = QFontMetricsF(made)
