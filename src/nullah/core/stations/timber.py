@@ -164,10 +164,9 @@ def _damp_call(board: Board, dry: float, wet: float, choices: tuple[Choice, ...]
 def _movements(parts: tuple[Part, ...], boards: tuple[Board, ...], dry: float, wet: float) -> tuple[Movement, ...]:
     """Each part's movement across its width, by the mean moisture and ring angle of the boards of its species."""
     found = []
+    typical = {name: _typical(name, boards, (dry + wet) / 2) for name in {p.species for p in parts}}
     for p in parts:
-        mine = [b for b in boards if b.species == p.species]
-        now = sum(b.moisture for b in mine) / len(mine) if mine else (dry + wet) / 2
-        angle = sum(b.ring_angle for b in mine) / len(mine) if mine else 0.0
+        now, angle = typical[p.species]
         wood = species(p.species)
         found.append(
             Movement(
@@ -180,3 +179,11 @@ def _movements(parts: tuple[Part, ...], boards: tuple[Board, ...], dry: float, w
             )
         )
     return tuple(found)
+
+
+def _typical(wood: str, boards: tuple[Board, ...], otherwise: float) -> tuple[float, float]:
+    """Mean moisture in % and ring angle in degrees of the boards of a species; where there are none, as given and 0."""
+    mine = [b for b in boards if b.species == wood]
+    if not mine:
+        return otherwise, 0.0
+    return sum(b.moisture for b in mine) / len(mine), sum(b.ring_angle for b in mine) / len(mine)
