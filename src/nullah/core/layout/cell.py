@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 from nullah.core.document import Node
-from nullah.core.layout.model import EPS, Options
+from nullah.core.layout.model import EPS, Options, Stock
 
 
 @dataclass
@@ -83,3 +83,41 @@ def carve(cell: Cell, x: float, y: float, length: float, width: float, options: 
         if high < end - EPS:
             cell, _ = cell.cut(axis, high, kerf)
     return cell
+
+
+def as_cell(node: Node) -> Cell:
+    """A tree of the document, to be worked on; offcuts are free again."""
+    use = "free" if node.use == "offcut" else node.use
+    return Cell(
+        node.x,
+        node.y,
+        node.length,
+        node.width,
+        use,
+        node.part,
+        node.axis,
+        node.at,
+        node.kerf,
+        [as_cell(c) for c in node.children],
+    )
+
+
+def trimmed(s: Stock, options: Options) -> Cell:
+    """The board with its spoiled ends and edges cut off; what is left is its only free cell."""
+    root = Cell(0.0, 0.0, s.length, s.width)
+    cell = root
+    if s.x0 > EPS:
+        left, cell = cell.cut(
+            "across", s.x0 - options.crosscut_kerf if s.x0 > options.crosscut_kerf else 0.0, options.crosscut_kerf
+        )
+        left.use = "waste"
+    if s.x1 < s.length - EPS:
+        cell, right = cell.cut("across", s.x1, options.crosscut_kerf)
+        right.use = "waste"
+    if s.y0 > EPS:
+        lower, cell = cell.cut("along", s.y0 - options.rip_kerf if s.y0 > options.rip_kerf else 0.0, options.rip_kerf)
+        lower.use = "waste"
+    if s.y1 < s.width - EPS:
+        cell, upper = cell.cut("along", s.y1, options.rip_kerf)
+        upper.use = "waste"
+    return root

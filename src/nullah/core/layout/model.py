@@ -15,7 +15,8 @@ class Blank:
     """A part in the rough, as it is to be sawn: mm.
 
     ``least`` are the length and width below which an accepted rectangle no longer serves. ``forgives`` names the kinds of
-    defect its role may hold; no knot may lie within ``end_zone`` of either end. ``group``: cut in sequence from one length.
+    defect its role may hold; no knot may lie within ``end_zone`` of either end. ``group``: belongs together; with
+    ``in_order`` the group is cut in sequence from one length.
     """
 
     id: str
@@ -27,13 +28,15 @@ class Blank:
     forgives: frozenset[str] = frozenset()
     end_zone: float = 0.0
     group: str = ""
+    in_order: bool = False
 
 
 @dataclass(frozen=True)
 class Stock:
     """A board as the search sees it. ``x0..x1, y0..y1`` is what is left after ends and edges are trimmed, mm.
 
-    ``thickness_in(x, y, length, width)`` is the thickest flat board inside that rectangle, mm.
+    ``thickness_in(x, y, length, width)`` is the thickest flat board inside that rectangle, mm. ``edges``: boxes (x0, y0, x1,
+    y1) past a wany or tapered edge, where there is no wood. ``hardness``: effort of sawing it, soft wood 1.
     """
 
     id: str
@@ -48,17 +51,28 @@ class Stock:
     thickness: float
     defects: tuple[Defect, ...]
     thickness_in: Callable[[float, float, float, float], float] = field(compare=False)
+    edges: tuple[tuple[float, float, float, float], ...] = ()
+    hardness: float = 1.0
 
 
 @dataclass(frozen=True)
 class Options:
-    """Saws and preference. ``first`` is the kind of cut made first where there is a choice."""
+    """Saws and preference. ``first`` is the kind of cut made first where there is a choice.
+
+    A mm of saw cut in soft wood 25 thick weighs as much as ``crosscut_effort`` or ``rip_effort`` mm2 of wood left over;
+    ``opening`` weighs each board sawn into, in its own area; ``spared`` boards are sawn only where it must be, ``kept`` ones not.
+    """
 
     crosscut_kerf: float = 1.5
     rip_kerf: float = 1.5
     first: str = "crosscut"
     keep_groups: bool = True
     keep_offcut: float = 150.0  # mm: a shorter piece is waste
+    crosscut_effort: float = 15.0
+    rip_effort: float = 25.0
+    opening: float = 0.1
+    spared: frozenset[str] = frozenset()
+    kept: frozenset[str] = frozenset()
 
 
 @dataclass(frozen=True)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from nullah.core.document import BoardLayout, Node
-from nullah.core.layout.cell import Cell, as_node, carve
+from nullah.core.layout.cell import Cell, as_cell, as_node, carve
 from nullah.core.layout.check import problems
 from nullah.core.layout.model import EPS, Blank, Options, Stock, leaves
 from nullah.core.measure import marked
@@ -43,7 +43,7 @@ def moved(
     if target.species != blank.species:
         raise NoPlace(f"{blank.id} is to be {blank.species}; {target.name} is {target.species}.")
     source = next((b.board for b in boards for n in leaves(b.root) if n.part == blank.id), board)
-    roots = {b.board: _cell(b.root) for b in boards if b.board in (source, board)}
+    roots = {b.board: as_cell(b.root) for b in boards if b.board in (source, board)}
     roots.setdefault(board, Cell(0.0, 0.0, target.length, target.width))
     for board_id, root in roots.items():
         _lift(root, blank.id, by_id.get(board_id))
@@ -73,22 +73,6 @@ def moved(
         raise NoPlace(wrong[0])
     kept = [touched_boards.pop(b.board, None) if b.board in roots else b for b in boards]
     return (*(b for b in kept if b is not None), *touched_boards.values())
-
-
-def _cell(node: Node) -> Cell:
-    use = "free" if node.use == "offcut" else node.use
-    return Cell(
-        node.x,
-        node.y,
-        node.length,
-        node.width,
-        use,
-        node.part,
-        node.axis,
-        node.at,
-        node.kerf,
-        [_cell(c) for c in node.children],
-    )
 
 
 def _ends(cell: Cell) -> list[Cell]:

@@ -10,7 +10,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
 from nullah.core.document import BoardLayout
-from nullah.core.layout.cell import Cell, as_node, carve, walk
+from nullah.core.layout.cell import Cell, as_node, carve, trimmed, walk
 from nullah.core.layout.model import EPS, Blank, Layout, Options, Stock, blocks, cuts, leaves, overlaps
 from nullah.core.measure import marked
 
@@ -65,7 +65,7 @@ def _badness(layout: Layout, stock: Sequence[Stock]) -> tuple[float, ...]:
 
 
 def _construct(stock: Sequence[Stock], order: Sequence[Sequence[Blank]], options: Options) -> Layout:
-    roots = {s.id: _trimmed(s, options) for s in stock}
+    roots = {s.id: trimmed(s, options) for s in stock}
     unplaced: list[tuple[str, str]] = []
     split: list[str] = []
     for unit in order:
@@ -83,27 +83,6 @@ def _construct(stock: Sequence[Stock], order: Sequence[Sequence[Blank]], options
     )
     name = f"{options.first} first"
     return Layout(name, boards, tuple(unplaced), tuple(split))
-
-
-def _trimmed(s: Stock, options: Options) -> Cell:
-    """The board with its spoiled ends and edges cut off; what is left is its only free cell."""
-    root = Cell(0.0, 0.0, s.length, s.width)
-    cell = root
-    if s.x0 > EPS:
-        left, cell = cell.cut(
-            "across", s.x0 - options.crosscut_kerf if s.x0 > options.crosscut_kerf else 0.0, options.crosscut_kerf
-        )
-        left.use = "waste"
-    if s.x1 < s.length - EPS:
-        cell, right = cell.cut("across", s.x1, options.crosscut_kerf)
-        right.use = "waste"
-    if s.y0 > EPS:
-        lower, cell = cell.cut("along", s.y0 - options.rip_kerf if s.y0 > options.rip_kerf else 0.0, options.rip_kerf)
-        lower.use = "waste"
-    if s.y1 < s.width - EPS:
-        cell, upper = cell.cut("along", s.y1, options.rip_kerf)
-        upper.use = "waste"
-    return root
 
 
 def _starts(low: float, kerf: float, ends: Iterable[float]) -> list[float]:

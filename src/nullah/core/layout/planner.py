@@ -1,0 +1,126 @@
+"""The planner: a search that always has a layout to show, gets better while one waits, and says how much better is possible.
+
+A ``Planner`` is stepped: ``advance`` does so many rounds at a heat that falls with the share of the work that is done. It
+reads no clock; the same boards, blanks, options, seed and steps give the same layout. First everything is to find a place;
+once all has, boards opened, sawing and what is left over are made better, and a place is never given up again.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from nullah.core.document import BoardLayout
+from nullah.core.layout.bound import Bound, bound
+from nullah.core.layout.encoding import Encoded, decode, encode
+from nullah.core.layout.model import Blank, Layout, Options, Stock
+from nullah.core.layout.search import why_not
+
+HEAT = (0.1, 0.008)  # of a mean part's area: at the start, and at the end
+PLACING, SAVING = np.array([1.0, 0.4, 0.0]), np.array([10.0, 0.02, 1.0])  # weights of area, scattered waste, cost
+NOISE, JOINED_WASTE, PEEL = 1.0, 0.01, 0.04
+STRAIGHT = {"crosscut": 0.35, "rip": -0.35}  # how the kind of cut that is to come first is leant to
+SHORT_ROUNDS = 20
+
+
+@dataclass(frozen=True)
+class Progress:
+    """How far a search has come: share of the area asked for that has a place, parts without one, rounds done."""
+
+    placed: float
+    unplaced: int
+    rounds: int
+
+
+class Planner:
+    """One search, stepped from outside.
+
+    Args:
+        stock: the boards. blanks: the parts in the rough. options: saws and preferences.
+        seed: a search with another seed takes another way. begun: boards with parts that stay where they are.
+    """
+
+    def __init__(self, stock: Sequence[Stock], blanks: Sequence[Blank], options: Options, seed: int = 1, begun: Sequence[BoardLayout] = ()) -> None:
+        self.blanks = tuple(blanks)
+        self.encoded: Encoded = encode(stock, blanks, options, begun)
+        case = self.encoded.case
+        self.state = np.array([(seed * 0x9E3779B97F4A7C15 + 0x2545F4914F6CDD1D) % 2**64 or 1], dtype=np.uint64)
+        rows = _rows_needed(self.encoded)
+        self.now: tuple[Any, ...] = _empty(case.boards, rows, self.encoded.counts)
+        self.best: tuple[Any, ...] = _empty(case.boards, rows, self.encoded.counts)
+        for _, _, figures, _ in (self.now, self.best):
+            figures[:, 1] = case.capacity
+        self.rounds = 0
+        self.saving = False
+        self._turned_at = 0.0
+        self._weigh()
+
+    def advance(self, rounds: int, share: float) -> Progress:
+        """Do so many rounds; ``share`` (0 to 1) of the whole work is done by now, which is how hot it still is."""
+        from nullah.core.layout import compiled  # the one late import: Numba takes half a second
+
+        if self.encoded.counts.size == 0 or self.encoded.case.boards == 0:
+            return self.progress
+        if not self.saving and self.best[3].sum() == 0:
+            self.saving, self._turned_at = True, share
+            for ours, theirs in zip(self.now, self.best, strict=True):
+                ours[:] = theirs
+            self._weigh()
+        began = self._turned_at if self.saving else 0.0
+        part = min(1.0, max(0.0, (share - began) / max(1e-9, 1.0 - began)))
+        heat = self.encoded.case.mean_area * HEAT[0] * (HEAT[1] / HEAT[0]) ** part
+        aim = SAVING if self.saving else PLACING
+        lean = STRAIGHT[self.encoded.options.first] if self.saving else 0.0
+        peel = 0.0 if self.saving or self.encoded.counts.max() > 1 else PEEL
+        style = np.array([NOISE, lean, JOINED_WASTE, peel])
+        done, _ = compiled.rounds(self.encoded.case, self.now, self.best, self.state, rounds, heat, aim, style)
+        self.rounds += int(done)
+        return self.progress
+
+    @property
+    def done(self) -> bool:
+        """Whether nothing can be gained any more: there is nothing to lay, or no board to lay it on."""
+        return self.encoded.counts.size == 0 or self.encoded.case.boards == 0
+
+    @property
+    def progress(self) -> Progress:
+        """How far it has come."""
+        demand = self.encoded.demand
+        left = self.best[3]
+        area = float((left * self.encoded.case.sizes[:, 2]).sum()) if left.size else 0.0
+        return Progress(1.0 - area / demand if demand else 1.0, int(left.sum()), self.rounds)
+
+    def layout(self) -> Layout:
+        """The best layout so far."""
+        boards, without = decode(self.encoded, self.best[0], self.best[1])
+        reasons = tuple((b.id, why_not(self.encoded.stock, b)) for b in without)
+        split = () if self.encoded.options.keep_groups else tuple(sorted({b.group for b in self.blanks if b.in_order}))
+        return Layout(f"{self.encoded.options.first} first", boards, reasons, split)
+
+    def bound(self) -> Bound:
+        """How much could have a place at the most."""
+        return bound(self.encoded)
+
+    def _weigh(self) -> None:
+        """Value of each board's filling anew, since the weights are others."""
+        aim, case = SAVING if self.saving else PLACING, self.encoded.case
+        for _, rows, figures, _ in (self.now, self.best):
+            area, dead, worth, across, along = (figures[:, i] for i in (0, 1, 3, 4, 5))
+            cost = worth - case.effort[:, 0] * across - case.effort[:, 1] * along
+            figures[:, 2] = aim[0] * area - aim[1] * np.sqrt(np.maximum(0.0, dead) * case.mean_area) + aim[2] * np.where(rows > 0, cost, case.whole)
+
+
+def _rows_needed(encoded: Encoded) -> int:
+    """Rows of a record: two for each part that a board could hold at the most."""
+    case = encoded.case
+    if case.boards == 0 or case.sizes.size == 0:
+        return 1
+    least = float((case.sizes[:, 0] * case.sizes[:, 1]).min())
+    return int(min(2 * int(encoded.counts.sum()), 2 * case.capacity.max() / least)) + 16
+
+
+def _empty(boards: int, rows: int, counts: Any) -> tuple[Any, ...]:
+    return np.zeros((boards, rows, 10)), np.zeros(boards, np.int64), np.zeros((boards, 6)), counts.copy()
