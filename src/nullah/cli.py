@@ -13,7 +13,7 @@ from pathlib import Path
 import nullah
 from nullah.core import measure
 
-COMMANDS = ("plan", "export", "shots", "demo-project", "reckon")
+COMMANDS = ("plan", "export", "breakdown", "shots", "demo-project", "reckon")
 
 
 def main(argv: Sequence[str] | None = None) -> int:
@@ -61,6 +61,10 @@ def _command(words: list[str]) -> int:
     try:
         if words[0] == "reckon":
             return _reckon(words[1:])
+        if words[0] == "breakdown":
+            from nullah.breakdown_command import main as breakdown
+
+            return breakdown(words[1:])
         parser = argparse.ArgumentParser(prog=f"nullah {words[0]}")
         if words[0] in ("plan", "export"):
             parser.add_argument("project", type=Path)

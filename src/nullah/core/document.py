@@ -6,11 +6,11 @@ as a value, with a fingerprint of what it was made from.
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-SCHEMA_VERSION = 2
+SCHEMA_VERSION = 3
 
 Length = Annotated[float, Field(gt=0, le=20_000)]
 Position = Annotated[float, Field(ge=0, le=20_000)]
@@ -70,11 +70,15 @@ class Piece(Value):
 
 # ---- timber
 
-DefectKind = Literal["sound knot", "loose knot", "check", "split", "sapwood", "wane", "run-out"]
+DefectKind = Literal["sound knot", "loose knot", "check", "split", "sapwood", "wane", "run-out", "fault"]
+DEFECT_KINDS: tuple[str, ...] = get_args(DefectKind)
 
 
 class Defect(Value):
-    """A fault as a rectangle on the face side: ``x`` from the left end, ``y`` from the lower edge, to its lower left."""
+    """A fault as a rectangle: ``x`` from the left end, ``y`` from the lower edge, to its lower left, as seen from the face.
+
+    ``face``: it shows on the face side, on the back (given as seen through from the face) or goes through.
+    """
 
     id: Word
     kind: DefectKind
@@ -82,6 +86,7 @@ class Defect(Value):
     y: Position
     length: Length
     width: Length
+    face: Literal["both", "face", "back"] = "both"
 
 
 class Board(Value):
@@ -98,6 +103,7 @@ class Board(Value):
     moisture: Annotated[float, Field(ge=0, le=60)] = 12.0
     straight_edge: Literal["lower", "upper", "neither"] = "lower"
     upper_edge: Literal["sawn", "rough", "wany"] = "rough"
+    widths: Annotated[tuple[Length, ...], Field(max_length=60)] = ()  # of a taper or wany edge, evenly spaced from the left end
     defects: Annotated[tuple[Defect, ...], Field(max_length=200)] = ()
 
     @model_validator(mode="after")
@@ -105,6 +111,8 @@ class Board(Value):
         for fault in self.defects:
             if fault.x >= self.length or fault.y >= self.width:
                 raise ValueError(f"{fault.kind} {fault.id} lies off {self.name}")
+        if len(self.widths) == 1 or any(w > self.width + 1e-6 for w in self.widths):
+            raise ValueError(f"the widths of {self.name} are two or more, none over its width")
         return self
 
 
@@ -277,7 +285,7 @@ class AcceptedLayout(Value):
 class Project(Value):
     """One piece of work, whole. Immutable; ``model_copy(update=...)`` through ``edit`` makes the next one."""
 
-    schema_version: Literal[2] = 2
+    schema_version: Literal[3] = 3
     name: Word = "New project"
     units: Literal["mm", "in"] = "mm"
     denominator: Literal[16, 32, 64] = 32

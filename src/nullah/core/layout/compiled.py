@@ -15,14 +15,18 @@ from numba import njit
 
 EPS = 1e-6
 MEMBERS = 4  # parts a block is made of, at the most
-BLOCKS = 96  # blocks at the most in one round
+BLOCKS = 64  # blocks at the most in one round
 CLEARS = 64  # clear rectangles looked at in one piece, at the most
 COLUMNS = 10  # of a record: kind, x, y, length, width, the piece's four sides, order
 BLOCK, CUT = -1, -2  # kinds of record that are no part
+FITS = 6  # items, largest first, that are tried in a gap
 PART_FILLED = 0.8  # what a gap is taken to hold where the best part leaves room for another
 
+compiled = njit(cache=True, nogil=True, error_model="numpy", fastmath={"nsz", "contract", "arcp"})
+compiled_inline = njit(cache=True, nogil=True, error_model="numpy", inline="always")
 
-@njit(cache=True, nogil=True, inline="always")
+
+@compiled_inline
 def draw(state):
     """The next number from 0 to 1 (xorshift64, Marsaglia 2003)."""
     x = state[0]
@@ -33,7 +37,7 @@ def draw(state):
     return float(x >> np.uint64(11)) * (1.0 / 9007199254740992.0)
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def clear_area(faults, first, last, a, b, c, d):
     """Area of the rectangle (a, b)-(c, d) less what faults first..last take of it."""
     area = (c - a) * (d - b)
@@ -45,7 +49,7 @@ def clear_area(faults, first, last, a, b, c, d):
     return area
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def in_joint_zone(knots, first, last, x, y, length, width, zone):
     """Whether a knot first..last lies within ``zone`` of either end of the rectangle."""
     if zone <= 0:
@@ -60,7 +64,7 @@ def in_joint_zone(knots, first, last, x, y, length, width, zone):
     return False
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def available(members, item, left):
     """Whether enough of every part of the item is left."""
     for x in range(MEMBERS):
@@ -76,7 +80,7 @@ def available(members, item, left):
     return True
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def share(members, one, other):
     """Whether two items have a kind of part in common."""
     for x in range(MEMBERS):
@@ -90,7 +94,7 @@ def share(members, one, other):
     return False
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def gather(pool, pooled, sizes, kind_class, left, kerfs, waste, room, items, members, halves, state):
     """Items to lay: every kind of part in the pool, then blocks of two to four that waste no more than ``waste``.
 
@@ -165,13 +169,13 @@ def gather(pool, pooled, sizes, kind_class, left, kerfs, waste, room, items, mem
     return n
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def best_inside(length, width, beside, count, items, members, left, live, least, kerfs, across):
     """Area that the best single item takes of a gap next to item ``beside``; room left for another counts in part."""
     most = 0.0
-    enough = length * width - 1.0
+    fits = 0
     for q in range(count):
-        if not live[q] or items[q, 1] > width + EPS or items[q, 0] > length + EPS:
+        if items[q, 1] > width + EPS or items[q, 0] > length + EPS or not live[q]:
             continue
         area = items[q, 2]
         if across:
@@ -183,22 +187,23 @@ def best_inside(length, width, beside, count, items, members, left, live, least,
             if gap > least[0]:
                 area += gap * width * PART_FILLED
         if area > most:
-            if share(members, beside, q) and (members[q, 1] >= 0 or left[members[q, 0]] < 2):
+            if share(members, beside, q) and left[members[q, 0]] < 2:
                 continue
             most = area
-            if most >= enough:
-                break
+        fits += 1
+        if fits == FITS:
+            break
     return most
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def put(record, n, kind, x, y, length, width, a, b, c, d, order):
     """One row of a record."""
     record[n, 0], record[n, 1], record[n, 2], record[n, 3], record[n, 4] = kind, x, y, length, width
     record[n, 5], record[n, 6], record[n, 7], record[n, 8], record[n, 9] = a, b, c, d, order
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def carve(stack, top, a, b, c, d, x, y, length, width, order, kerfs, sawn):
     """Free a rectangle out of the piece (a, b)-(c, d); what is beside it goes on the stack. Returns its new top, kerf area."""
     lost = 0.0
@@ -234,7 +239,7 @@ def carve(stack, top, a, b, c, d, x, y, length, width, order, kerfs, sawn):
     return top, lost
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def clears_in(clears, first, last, a, b, c, d, least, kerfs, out):
     """Clear rectangles first..last as far as they lie in the piece; a saw's width in from its near sides. Returns how many."""
     n = 0
@@ -254,7 +259,7 @@ def clears_in(clears, first, last, a, b, c, d, least, kerfs, out):
     return n
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def beside(gap, kerf, least, other, wide):
     """What is lost at once beside an item: a gap too small for anything (``wide``: with its kerf), else nothing yet."""
     if gap > -kerf + EPS and gap < least - EPS:
@@ -262,7 +267,7 @@ def beside(gap, kerf, least, other, wide):
     return 0.0
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def waste_of(order, x, y, length, width, a, b, c, d, cap, i, count, items, members, left, live, least, kerfs):
     """What is lost where an item is laid at (x, y) and freed in that order of cuts: gaps too small, and what the best item
     leaves of a gap in the same strip. Stops early, and tells too little, once it is over ``cap``."""
@@ -285,7 +290,7 @@ def waste_of(order, x, y, length, width, a, b, c, d, cap, i, count, items, membe
     return waste
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def lay(record, n, first, x, y, piece, order, kerfs, items, members, halves, left, stack, top, tasks, sawn):
     """Record an item laid at (x, y) in a piece: a block is freed whole, then parted cut by cut. Returns n, stack top, kerf."""
     lost = 0.0
@@ -331,7 +336,7 @@ def lay(record, n, first, x, y, piece, order, kerfs, items, members, halves, lef
     return n, top, lost
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def fill(case, board, count, items, members, halves, left, live, state, taste, bounds, record, room):
     """Fill one board from the items.
 
@@ -357,7 +362,11 @@ def fill(case, board, count, items, members, halves, left, live, state, taste, b
             t = members[i, x]
             if t >= 0 and (case.allow[board, t] == 0 or (case.allow[board, t] == 1 and members[i, 1] >= 0)):
                 live[i] = False
+        items[i, 5] = items[i, 2] ** -taste[2]
     rows = record.shape[0] - 3 * MEMBERS
+    looked = 0
+    while looked < count and members[looked, 1] < 0:
+        looked += 1
     while top > 0:
         top -= 1
         a, b, c, d = stack[top, 0], stack[top, 1], stack[top, 2], stack[top, 3]
@@ -378,7 +387,8 @@ def fill(case, board, count, items, members, halves, left, live, state, taste, b
                 k = int(items[i, 3])
                 g = board * classes + k
                 inner = 100.0 + length * width - items[i, 2]
-                weight = (1.0 + taste[0] * draw(state)) ** 3 / items[i, 2] ** taste[2]
+                weight = 1.0 + taste[0] * draw(state)
+                weight = weight * weight * weight * items[i, 5]
                 t = members[i, 0]
                 limited = case.allow[board, t] == 1
                 for j in range(how_many[k]):
@@ -401,7 +411,7 @@ def fill(case, board, count, items, members, halves, left, live, state, taste, b
                         if inner >= cap:
                             continue
                         waste = inner + waste_of(
-                            order, x, y, length, width, a, b, c, d, cap - inner, i, count, items, members, left, live, least, kerfs
+                            order, x, y, length, width, a, b, c, d, cap - inner, i, looked, items, members, left, live, least, kerfs
                         )
                         if waste < cap:
                             best, chosen, at_x, at_y, way = waste * factor, i, x, y, order
@@ -426,7 +436,7 @@ def fill(case, board, count, items, members, halves, left, live, state, taste, b
     return n, area, lost, dead, worth, sawn[0], sawn[1]
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def value_of(case, aim, board, used, area, dead, worth, across, along):
     """What one board's filling is worth: area of parts, less scattered waste, sawing, and the board opened."""
     total = aim[0] * area - aim[1] * np.sqrt(max(0.0, dead) * case.mean_area)
@@ -435,7 +445,7 @@ def value_of(case, aim, board, used, area, dead, worth, across, along):
     return total + aim[2] * (worth - case.effort[board, 0] * across - case.effort[board, 1] * along)
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def add_parts(record, rows, left, sign):
     """Put the parts of a record back among those left (or take them)."""
     for i in range(rows):
@@ -444,7 +454,7 @@ def add_parts(record, rows, left, sign):
             left[t] += sign
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def pooled_of(left, pool):
     """The kinds of which any is left, in ``pool``; how many."""
     n = 0
@@ -455,7 +465,7 @@ def pooled_of(left, pool):
     return n
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def peel(case, now, state, aim, style, room, items, members, halves, live, pool, saved, taste, bounds, longest, fresh, changed):
     """Look for a board filled to the last from all parts that lie on boards not so filled; the boards robbed are filled again.
 
@@ -525,14 +535,14 @@ def peel(case, now, state, aim, style, room, items, members, halves, live, pool,
     return figures[:, 2].sum() - before, True
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def rounds(case, now, best, state, many, heat, aim, style):
     """``many`` rounds of emptying a few boards and filling them again.
 
     ``now`` and ``best`` are (records, rows, figures, left): figures by board are area, dead, value, worth, across, along.
     ``heat``: how much worse may be gone on from, on the scale of ``value_of``. ``aim``: weights of area, scattered waste and
     cost; ``style``: noise, bias to crosscuts, waste in blocks, share of rounds that look for a board filled to the last.
-    Ends early once nothing is left where cost counts for nothing. Returns rounds done and value of the best.
+    Ends early once nothing is left where cost counts for nothing. Returns rounds done, looks for a full board, and those that found one.
     """
     records, rows, figures, left = now
     best_records, best_rows, best_figures, best_left = best
@@ -541,18 +551,21 @@ def rounds(case, now, best, state, many, heat, aim, style):
     how_many, sawn, least = np.zeros(case.zones.size, np.int64), np.zeros(2), np.zeros(2)
     room = (stack, clears, tasks, how_many, sawn, least)
     most = kinds + BLOCKS + 1
-    items, members, halves = np.empty((most, 5)), np.empty((most, MEMBERS), np.int64), np.empty((most, 2), np.int64)
+    items, members, halves = np.empty((most, 6)), np.empty((most, MEMBERS), np.int64), np.empty((most, 2), np.int64)
     live, pool, saved = np.empty(most, np.bool_), np.empty(kinds, np.int64), np.empty(kinds, np.int64)
     fresh, fresh_rows, fresh_figures = np.empty((4, *records.shape[1:])), np.zeros(4, np.int64), np.empty((4, 6))
     picked, taste, bounds, longest = np.zeros(4, np.int64), np.zeros(3), np.zeros(2), np.zeros(2)
     changed = np.ones(boards, np.bool_)
     total, best_total = figures[:, 2].sum(), best_figures[:, 2].sum()
+    tries, hits = 0, 0
     for done in range(many):
         if aim[2] == 0 and best_left.sum() == 0:
-            return done, best_total
+            return done, tries, hits
         if draw(state) < style[3]:
+            tries += 1
             _, hit = peel(case, now, state, aim, style, room, items, members, halves, live, pool, saved, taste, bounds, longest, fresh, changed)
             if hit:
+                hits += 1
                 total = figures[:, 2].sum()
         else:
             u = draw(state)
@@ -619,4 +632,4 @@ def rounds(case, now, best, state, many, heat, aim, style):
                     best_figures[b] = figures[b]
                     changed[b] = False
             best_left[:] = left
-    return many, best_total
+    return many, tries, hits

@@ -14,7 +14,6 @@ from nullah.core.layout.cell import Cell, as_cell, as_node, carve, trimmed, walk
 from nullah.core.layout.clear import Box, largest_clear, union_area
 from nullah.core.layout.model import EPS, Blank, Options, Stock
 
-THIN = 0.05  # mm that a blank may lack: less than can be read off a caliper
 Class = tuple[frozenset[str], float]  # kinds of fault forgiven, zone at the ends where no knot is
 
 BLOCK, CUT = -1, -2  # kinds of record that are no part, as in ``compiled``
@@ -124,7 +123,7 @@ def encode(stock: Sequence[Stock], blanks: Sequence[Blank], options: Options, be
     sizes = np.array([[k.length, k.width, k.area] for k in kinds]).reshape(-1, 3)
     counts = np.array([len(k.blanks) for k in kinds], dtype=np.int64)
     areas = np.array([sum((b[2] - b[0]) * (b[3] - b[1]) for b in boxes) for boxes in opens])
-    allow, limits = _allowed(used, kinds)
+    allow, limits = _allowed(used, kinds, options.thin)
     demand = float((counts * sizes[:, 2]).sum())
     worth = np.array([a * _long(max((b[2] - b[0] for b in boxes), default=0.0)) for a, boxes in zip(areas, opens, strict=True)])
     dear = np.array([options.opening + (2.0 if s.id in options.spared else 0.0) for s in used])
@@ -190,7 +189,7 @@ def _clear_area(boxes: Sequence[Box], faults: Sequence[Box]) -> float:
     return area
 
 
-def _allowed(stock: Sequence[Stock], kinds: Sequence[Kind]) -> tuple[NDArray[np.int8], NDArray[np.float64]]:
+def _allowed(stock: Sequence[Stock], kinds: Sequence[Kind], thin: float) -> tuple[NDArray[np.int8], NDArray[np.float64]]:
     """On which boards each kind may lie, and where along them it may begin for its thickness.
 
     The thickest flat board inside a rectangle is concave in where it lies, so that what holds at the ends of a stretch
@@ -201,7 +200,7 @@ def _allowed(stock: Sequence[Stock], kinds: Sequence[Kind]) -> tuple[NDArray[np.
     for b, s in enumerate(stock):
         flat = s.thickness_in(s.x0, s.y0, max(s.x1 - s.x0, 1.0), max(s.y1 - s.y0, 1.0))
         for t, k in enumerate(kinds):
-            least = k.thickness - THIN
+            least = k.thickness - thin
             if s.species != k.species or k.length > s.x1 - s.x0 + EPS or k.width > s.y1 - s.y0 + EPS or s.thickness < least:
                 continue
             if flat >= least:

@@ -71,6 +71,7 @@ class Options:
     crosscut_effort: float = 15.0
     rip_effort: float = 25.0
     opening: float = 0.1
+    thin: float = 0.05  # mm of thickness that a part may lack: less than can be read off a caliper
     spared: frozenset[str] = frozenset()
     kept: frozenset[str] = frozenset()
 

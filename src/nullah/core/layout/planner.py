@@ -19,7 +19,7 @@ from nullah.core.layout.encoding import Encoded, decode, encode
 from nullah.core.layout.model import Blank, Layout, Options, Stock
 from nullah.core.layout.search import why_not
 
-HEAT = (0.1, 0.008)  # of a mean part's area: at the start, and at the end
+HEAT = (0.2, 0.02)  # of a mean part's area: at the start, and at the end
 PLACING, SAVING = np.array([1.0, 0.4, 0.0]), np.array([10.0, 0.02, 1.0])  # weights of area, scattered waste, cost
 NOISE, JOINED_WASTE, PEEL = 1.0, 0.01, 0.04
 STRAIGHT = {"crosscut": 0.35, "rip": -0.35}  # how the kind of cut that is to come first is leant to
@@ -54,6 +54,7 @@ class Planner:
         for _, _, figures, _ in (self.now, self.best):
             figures[:, 1] = case.capacity
         self.rounds = 0
+        self.looks = (0, 0)  # for boards filled to the last, and how many were found
         self.saving = False
         self._turned_at = 0.0
         self._weigh()
@@ -74,10 +75,12 @@ class Planner:
         heat = self.encoded.case.mean_area * HEAT[0] * (HEAT[1] / HEAT[0]) ** part
         aim = SAVING if self.saving else PLACING
         lean = STRAIGHT[self.encoded.options.first] if self.saving else 0.0
-        peel = 0.0 if self.saving or self.encoded.counts.max() > 1 else PEEL
+        in_vain = self.looks[0] > 50 * (1 + self.looks[1])
+        peel = 0.0 if self.saving else PEEL / (20.0 if in_vain else 1.0)
         style = np.array([NOISE, lean, JOINED_WASTE, peel])
-        done, _ = compiled.rounds(self.encoded.case, self.now, self.best, self.state, rounds, heat, aim, style)
+        done, tries, hits = compiled.rounds(self.encoded.case, self.now, self.best, self.state, rounds, heat, aim, style)
         self.rounds += int(done)
+        self.looks = (self.looks[0] + int(tries), self.looks[1] + int(hits))
         return self.progress
 
     @property

@@ -1,0 +1,136 @@
+"""The saw plan: every cut of a layout in order, in words one can saw by, and what the sawing comes to.
+
+Each cut goes right across the piece in hand and is measured on that piece, from its left end or its lower edge, so that one
+setting serves every piece that is cut alike.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+
+from nullah.core.document import BoardLayout, Node
+from nullah.core.layout.model import cuts, leaves
+from nullah.core.measure import marked
+
+# minutes a square metre of saw cut in soft wood, by hand with a sharp saw (common practice, no source): a rip has more wood to
+# cut to a mm of depth but longer strokes; a crosscut severs fibres and is finished with care
+RIP_MINUTES, CROSSCUT_MINUTES = 240.0, 300.0
+ALIKE = 0.05  # mm: distances nearer than this are one setting
+
+
+@dataclass(frozen=True)
+class SawBoard:
+    """What the saw plan asks of a board: its name, thickness mm, and effort of sawing it (soft wood 1)."""
+
+    name: str
+    thickness: float
+    hardness: float = 1.0
+
+
+@dataclass(frozen=True)
+class SawCut:
+    """One cut: its place in the order, what to measure on the piece in hand, and what comes of it.
+
+    ``at`` mm from ``edge`` of the piece in hand (whose rectangle on the board is ``node``'s), over ``over`` mm; ``side``: on
+    which side of the line the saw runs; ``frees``: parts that are free then; ``falls``: what comes off that is no part.
+    """
+
+    number: int
+    board: str
+    node: Node
+    kind: str
+    at: float
+    edge: str
+    over: float
+    side: str
+    frees: tuple[str, ...]
+    falls: str
+    hold: str
+    words: str
+    area: float
+    minutes: float
+
+    @property
+    def setting(self) -> tuple[str, float]:
+        """Cuts of one setting are marked with one gauge or stop."""
+        return (self.kind, round(self.at / ALIKE) * ALIKE)
+
+
+def saw_plan(layouts: Iterable[BoardLayout], boards: Mapping[str, SawBoard], dead: frozenset[str] = frozenset()) -> tuple[SawCut, ...]:
+    """The cuts in order, board by board; ``dead`` names boards to be passed over."""
+    out: list[SawCut] = []
+    for layout in layouts:
+        board = boards[layout.board]
+        for node in cuts(layout.root):
+            out.append(_cut(len(out) + 1, layout.board, board, node))
+    return tuple(out)
+
+
+def _cut(number: int, board_id: str, board: SawBoard, node: Node) -> SawCut:
+    low, high = node.children
+    rip = node.axis == "along"
+    kind, edge = ("rip", "lower edge") if rip else ("crosscut", "left end")
+    at, over = (node.at - node.y, node.length) if rip else (node.at - node.x, node.width)
+    far = (node.width if rip else node.length) - at - node.kerf
+    if low.use in ("waste", "offcut") and high.use not in ("waste", "offcut") and far > 0:
+        # what is wanted lies beyond: measure it from the far side, the saw in the waste
+        at, edge = far, "upper edge" if rip else "right end"
+    frees = tuple(n.part for side in (low, high) if side.use == "part" for n in leaves(side))
+    falls = _falls(low, high, rip)
+    side = _side(low, high)
+    area = over * board.thickness / 1e6
+    minutes = area * (RIP_MINUTES if rip else CROSSCUT_MINUTES) * board.hardness
+    hold = "the long side, near the line" if rip else ("the far piece, so that it cannot tear off" if min(at, far) > 300 else "the short piece at the end of the cut")
+    words = f"{kind} at {marked(at)} from the {edge}, over {marked(over, 0)}"
+    if frees:
+        words += f": frees {' and '.join(frees)}"
+    elif falls:
+        words += f": {falls}"
+    return SawCut(number, board_id, node, kind, at, edge, over, side, frees, falls, hold, words, area, minutes)
+
+
+def _falls(low: Node, high: Node, rip: bool) -> str:
+    names = ("lower", "upper") if rip else ("left", "right")
+    said = [f"the {name} piece is {side.use}" for name, side in zip(names, (low, high), strict=True) if side.use in ("waste", "offcut") and side.length > 0 and side.width > 0]
+    return " and ".join(said)
+
+
+def _side(low: Node, high: Node) -> str:
+    """On which side of the line the kerf lies."""
+    spare = [s.use in ("waste", "offcut") for s in (low, high)]
+    if spare[0] and not spare[1]:
+        return "saw on the near side of the line, in the waste"
+    if spare[1] and not spare[0]:
+        return "saw on the far side of the line, in the waste"
+    if low.use == high.use == "part" and abs(low.length - high.length) < ALIKE and abs(low.width - high.width) < ALIKE:
+        return "two equal pieces: mark both edges of the kerf, or split one line and each loses half of it"
+    return "both sides are wanted: saw beyond the line, the kerf is allowed for"
+
+
+@dataclass(frozen=True)
+class Totals:
+    """What a saw plan comes to: cuts, metres and square metres across and along, minutes, and settings to mark."""
+
+    cuts: int
+    across_m: float
+    along_m: float
+    across: float
+    along: float
+    minutes: float
+    settings: int
+
+
+def totals(plan: Sequence[SawCut]) -> Totals:
+    """The sums of a saw plan."""
+    across = [c for c in plan if c.kind == "crosscut"]
+    along = [c for c in plan if c.kind == "rip"]
+    return Totals(
+        len(plan),
+        sum(c.over for c in across) / 1000,
+        sum(c.over for c in along) / 1000,
+        sum(c.area for c in across),
+        sum(c.area for c in along),
+        sum(c.minutes for c in plan),
+        len({c.setting for c in plan}),
+    )
