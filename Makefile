@@ -2,10 +2,11 @@
 PY ?= python3
 BIN := .venv/bin
 STAMP := .venv/.nullah-ready
+COMPILED := .venv/.nullah-compiled
 
 .PHONY: setup demo test lint types contract check bench soak shots schema install uninstall clean
 
-setup: $(STAMP)
+setup: $(COMPILED)
 
 $(STAMP): pyproject.toml constraints.txt tools/system.sh
 	bash tools/system.sh
@@ -13,6 +14,11 @@ $(STAMP): pyproject.toml constraints.txt tools/system.sh
 	$(BIN)/python -m pip install --quiet --disable-pip-version-check --constraint constraints.txt --editable ".[dev]"
 	$(BIN)/python -m compileall -q src
 	touch $(STAMP)
+
+# the planner's inner loop, compiled once, so that nobody waits for it
+$(COMPILED): $(STAMP) src/nullah/core/layout/compiled.py
+	$(BIN)/python tools/warm.py
+	touch $(COMPILED)
 
 demo: setup
 	bash tools/demo.sh

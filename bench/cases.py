@@ -59,7 +59,11 @@ def sawn(boards: int, parts: int, seed: int, loose: bool = False, faults: bool =
         defects = ()
         if dropped:
             x, y, along, wide = pieces.pop(rng.randrange(len(pieces)))
-            defects = (Defect(id="1", kind="loose knot", x=x + along * 0.2, y=y + wide * 0.2, length=along * 0.6, width=wide * 0.6),)
+            defects = (
+                Defect(
+                    id="1", kind="loose knot", x=x + along * 0.2, y=y + wide * 0.2, length=along * 0.6, width=wide * 0.6
+                ),
+            )
         stock.append(board(f"b{i}", length, width, defects))
         for _, _, along, wide in pieces:
             along -= rng.uniform(0.5, 4) if loose else 0
@@ -82,10 +86,13 @@ def sets(boards: int, seed: int, thickness: float = 25.0):
             along, wide = rng.uniform(15, 90), rng.uniform(10, 45)
             clear -= along * wide
             x, y = rng.uniform(0, length - along), rng.uniform(0, width - wide)
-            defects.append(Defect(id=str(k), kind=rng.choice(kinds), x=round(x), y=round(y), length=round(along), width=round(wide)))
+            defects.append(
+                Defect(
+                    id=str(k), kind=rng.choice(kinds), x=round(x), y=round(y), length=round(along), width=round(wide)
+                )
+            )
         stock.append(board(f"b{i}", length, width, tuple(defects), thickness))
     share, blanks, area = rng.uniform(0.84, 0.96), [], 0.0
-    widest = max(s.width for s in stock)
     while True:
         along, wide, count = rng.uniform(80, 700), rng.uniform(30, 140), rng.randint(2, 8)
         if area + along * wide * count > share * clear:

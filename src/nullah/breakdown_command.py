@@ -62,7 +62,14 @@ def searched(planner: Planner, seconds: float, work: int = 0) -> Progress:
         turn = time.perf_counter()
         reached = planner.advance(rounds, share)
         took = time.perf_counter() - turn
-        rounds = max(4, min(3 * rounds, int(rounds * TURN / max(took, 1e-5)), int(rounds * (seconds * (1 - share)) / max(took, 1e-5)) + 1))
+        rounds = max(
+            4,
+            min(
+                3 * rounds,
+                int(rounds * TURN / max(took, 1e-5)),
+                int(rounds * (seconds * (1 - share)) / max(took, 1e-5)) + 1,
+            ),
+        )
     return reached
 
 
@@ -75,14 +82,26 @@ def _said(reached: Progress, whole: breakdown_out.Made) -> str:
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="nullah breakdown", description="Lay parts on boards by full saw cuts, round their faults.")
-    parser.add_argument("--boards", type=Path, required=True, metavar="CSV", help="id,species,length,width,thickness,qty")
-    parser.add_argument("--parts", type=Path, required=True, metavar="CSV", help="id,qty,length,width,thickness,species,defects")
+    parser = argparse.ArgumentParser(
+        prog="nullah breakdown", description="Lay parts on boards by full saw cuts, round their faults."
+    )
+    parser.add_argument(
+        "--boards", type=Path, required=True, metavar="CSV", help="id,species,length,width,thickness,qty"
+    )
+    parser.add_argument(
+        "--parts", type=Path, required=True, metavar="CSV", help="id,qty,length,width,thickness,species,defects"
+    )
     parser.add_argument("--defects", type=Path, metavar="CSV", help="board,kind,face,x,y,length,width")
     parser.add_argument("--kerf", default="1.5", help="of every cut, mm")
     parser.add_argument("--allowance", default="0", help="left on each part's length and width, mm")
     parser.add_argument("--seconds", type=float, default=10.0, help="how long to search")
-    parser.add_argument("--work", type=int, default=0, metavar="ROUNDS", help="search so many rounds instead: the same layout every time")
+    parser.add_argument(
+        "--work",
+        type=int,
+        default=0,
+        metavar="ROUNDS",
+        help="search so many rounds instead: the same layout every time",
+    )
     parser.add_argument("--seed", type=int, default=1)
     parser.add_argument("--out", type=Path, required=True, metavar="JSON")
     for kind in ("csv", "svg", "pdf"):

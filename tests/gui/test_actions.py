@@ -23,6 +23,13 @@ MARK = {  # what each kind of action is to have done, beyond not failing
     "take 2": lambda h: len(h.project.choices) == 1,
     "take back": lambda h: h.note() != "",
     "mark cut": lambda h: h.session.here == "breakdown",
+    "pin": lambda h: h.session.here == "breakdown" and h.note() != "",
+    "keep whole": lambda h: h.session.here == "breakdown" and h.note() != "",
+    "sawn": lambda h: h.session.here == "breakdown" and h.note() != "",
+    "look for better": lambda h: h.session.looking,
+    "other face": lambda h: h.window.view().back,
+    "cut after": lambda h: h.window.view().step == 1,
+    "cut before": lambda h: h.session.here == "breakdown" and h.window.view().step == 0,
     "add board": lambda h: len(h.project.boards) == 5,
     "drop board": lambda h: len(h.project.boards) == 3,
     "add fault": lambda h: len(h.project.boards[0].defects) == len(demo.boards()[0].defects) + 1,
@@ -44,6 +51,8 @@ def afresh(hand):
     if hand.window.theme.dark:
         hand.window.turn_theme()
     view = hand.window.view()
+    if "breakdown" in hand.window.views:
+        hand.window.views["breakdown"].step, hand.window.views["breakdown"].back = 0, False
     view.stand_up(False)
     view.apart.setValue(0)
     hand.window.strip.field.hide()

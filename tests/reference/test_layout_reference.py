@@ -9,7 +9,8 @@ from shapely.ops import unary_union
 from nullah.core.document import Defect
 from nullah.core.layout.check import problems
 from nullah.core.layout.model import Blank, Options, Stock, blocks, cuts, leaves
-from nullah.core.layout.search import saw_area, search
+from nullah.core.layout.saw import SawBoard, saw_plan, totals
+from nullah.core.layout.search import search
 from nullah.core.measure import told
 
 SHOW = frozenset()
@@ -36,8 +37,10 @@ def stock(
     )
 
 
-def blank(name, length=300.0, width=100.0, thickness=18.0, forgives=SHOW, end_zone=0.0, group="", species="white ash"):
-    return Blank(name, length, width, thickness, species, (length, width), forgives, end_zone, group)
+def blank(
+    name, length=300.0, width=100.0, thickness=18.0, forgives=SHOW, end_zone=0.0, group="", species="white ash", in_order=False
+):
+    return Blank(name, length, width, thickness, species, (length, width), forgives, end_zone, group, in_order)
 
 
 def fault(kind="loose knot", x=0.0, y=0.0, length=30.0, width=30.0, name="f"):
@@ -117,7 +120,7 @@ def test_property_every_layout_stands_up_to_shapely(parts, defects, rip_first, t
 def test_property_four_sides_come_in_order_from_one_length(defects):
     boards = [stock("b1", defects=[fault(k, x, y, a, b, str(i)) for i, (k, x, y, a, b) in enumerate(defects)])]
     blanks = [
-        blank(n, length, 120, end_zone=30, group="sides")
+        blank(n, length, 120, end_zone=30, group="sides", in_order=True)
         for n, length in zip("ABCD", (380, 150, 380, 150), strict=True)
     ]
     for layout in search(boards, blanks, Options()):
@@ -182,6 +185,6 @@ def test_a_sold_length_in_three_loses_its_kerfs():
 
 def test_effort_is_the_area_the_saw_goes_through():
     layout = search([stock(length=2000, width=100)], [blank("p", 2000 - 700, 100)], Options())[0]
-    across, along = saw_area(layout, {"b1": 25.0})
-    assert across == pytest.approx(100 * 25 / 1e6)
-    assert along == 0
+    sums = totals(saw_plan(layout.boards, {"b1": SawBoard("b1", 25.0)}))
+    assert sums.across == pytest.approx(100 * 25 / 1e6)
+    assert sums.along == 0

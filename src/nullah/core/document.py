@@ -103,8 +103,11 @@ class Board(Value):
     moisture: Annotated[float, Field(ge=0, le=60)] = 12.0
     straight_edge: Literal["lower", "upper", "neither"] = "lower"
     upper_edge: Literal["sawn", "rough", "wany"] = "rough"
-    widths: Annotated[tuple[Length, ...], Field(max_length=60)] = ()  # of a taper or wany edge, evenly spaced from the left end
+    widths: Annotated[
+        tuple[Length, ...], Field(max_length=60)
+    ] = ()  # of a taper or wany edge, evenly spaced from the left end
     defects: Annotated[tuple[Defect, ...], Field(max_length=200)] = ()
+    sawn: bool = False  # it is in pieces: what was left over stands among the boards under names of its own
 
     @model_validator(mode="after")
     def _faults_lie_on_the_board(self) -> Board:
@@ -301,6 +304,8 @@ class Project(Value):
     done: Annotated[tuple[Word, ...], Field(max_length=2_000)] = ()
     log: Annotated[tuple[LogEntry, ...], Field(max_length=20_000)] = ()
     layout: AcceptedLayout | None = None
+    pinned: Annotated[tuple[Word, ...], Field(max_length=1_000)] = ()  # parts that stay where they are laid
+    whole: Annotated[tuple[Word, ...], Field(max_length=500)] = ()  # boards that are not to be sawn into
     timer: Timer | None = None
 
     @model_validator(mode="after")

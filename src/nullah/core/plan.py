@@ -24,6 +24,7 @@ TITLES = {
     "bench": "Bench book",
 }
 R = TypeVar("R")
+Found = tuple[str, tuple[Layout, ...]]  # the fingerprint answered, and layouts
 
 
 @dataclass
@@ -77,13 +78,14 @@ class Plan:
         return tuple(sorted((c for c in self.calls if c.open), key=lambda c: not c.conflict))
 
 
-def plan(project: Project, cache: PlanCache | None = None, found: tuple[str, tuple[Layout, ...]] | None = None) -> Plan:
+def plan(project: Project, cache: PlanCache | None = None, found: Found | None = None, better_too: bool = False) -> Plan:
     """The plan of a project: pure, station by station.
 
     Args:
         cache: kept results of the caller's; None computes all.
         found: layouts a search has brought, with the fingerprint of the request they answer; they become a call's options.
             Others than those asked for now are passed over.
+        better_too: a better layout was asked for though the accepted one may serve.
     """
     kept = cache if cache is not None else PlanCache()
     kept.worked.clear()
@@ -105,6 +107,8 @@ def plan(project: Project, cache: PlanCache | None = None, found: tuple[str, tup
         done_timber,
         surfaces,
         sawing,
+        p.pinned,
+        p.whole,
     )
     done_true = kept.station("trueup", trueup.work, p.boards, p.readings, p.kit, p.choices, done_piece, done_break)
     done_joints = kept.station("joints", joints.work, p.piece, p.kit, p.choices, done_piece)
@@ -129,7 +133,7 @@ def plan(project: Project, cache: PlanCache | None = None, found: tuple[str, tup
     ]
     calls += done_timber.calls
     if found is not None and found[0] == done_break.request.fingerprint:
-        offered = breakdown.layout_call(done_break, found[1], p.boards)
+        offered = breakdown.layout_call(done_break, found[1], better_too)
         if offered:
             calls.append(offered)
     calls += [*done_true.calls, *done_joints.calls, *(done_together.calls if done_together else ())]

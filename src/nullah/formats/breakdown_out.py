@@ -84,12 +84,15 @@ def as_json(m: Made) -> str:
     ]
     whole = {
         "placements": placements(m.layout.boards, copies),
-        "unplaced": [{"part": copies[p][0], "copy": copies[p][1], "why": told(reason)} for p, reason in m.layout.unplaced],
+        "unplaced": [
+            {"part": copies[p][0], "copy": copies[p][1], "why": told(reason)} for p, reason in m.layout.unplaced
+        ],
         "placed_area_share": round(m.placed, 6),
         "bound": {
             "placed_area_share_at_most": round(min(1.0, m.bound.placed_area_share_at_most + 5e-7), 6),
             "species": [
-                {"species": name, "usable_mm2": round(room), "asked_mm2": round(asked)} for name, room, asked in m.bound.by_species
+                {"species": name, "usable_mm2": round(room), "asked_mm2": round(asked)}
+                for name, room, asked in m.bound.by_species
             ],
         },
         "cuts": cuts,
@@ -149,4 +152,6 @@ def as_pdf(m: Made) -> bytes:
     """The boards laid out, two or so a page, and the cuts in order."""
     from nullah.formats import layout_sheet
 
-    return layout_sheet.pdf(m.orders.stock, m.layout.boards, m.saw, m.sums, _name(m), {s.id: s.name for s in m.orders.stock})
+    return layout_sheet.pdf(
+        m.orders.stock, m.layout.boards, m.saw, m.sums, _name(m), {s.id: s.name for s in m.orders.stock}
+    )

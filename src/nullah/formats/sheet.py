@@ -19,7 +19,9 @@ MARGIN = 40.0  # points
 class Sheet:
     """Pages of A4 or Letter under one ``title``; ``mm`` shows a length, ``told`` a sentence."""
 
-    def __init__(self, out: io.BytesIO, title: str, mm: Callable[[float], str], told: Callable[[str], str], letter: bool = False) -> None:
+    def __init__(
+        self, out: io.BytesIO, title: str, mm: Callable[[float], str], told: Callable[[str], str], letter: bool = False
+    ) -> None:
         load_fonts()
         self.wide, self.tall = LETTER if letter else A4
         self.title, self.mm, self.told = title, mm, told

@@ -10,7 +10,7 @@ import csv
 import io
 import re
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import Any
 
@@ -112,7 +112,9 @@ def _rows(path: Path, known: Sequence[str], optional: Sequence[str]) -> Iterator
                     raise FileTrouble(f"{path.name}, line {lines.line_num}: the header names {twice} twice.")
                 continue
             if len(cells) > len(header):
-                raise FileTrouble(f"{path.name}, line {lines.line_num}: {len(cells)} cells under a header of {len(header)}.")
+                raise FileTrouble(
+                    f"{path.name}, line {lines.line_num}: {len(cells)} cells under a header of {len(header)}."
+                )
             yield Row(path.name, lines.line_num, dict(zip(header, cells, strict=False)))
     except csv.Error as error:
         raise FileTrouble(f"{path.name}, line {lines.line_num}: this is no CSV ({error}).") from None
@@ -209,7 +211,7 @@ def _with_faults(stock: Sequence[Stock], rows: Sequence[Row], name: str) -> tupl
             kind = OTHER_FAULT
         on = {"both": "both", "a": "face", "b": "back"}[face]
         try:
-            fault = Defect(id=f"{row.line}", kind=kind, x=x, y=y, length=length, width=width, face=on)  # type: ignore[arg-type]
+            fault = Defect(id=f"{row.line}", kind=kind, x=x, y=y, length=length, width=width, face=on)
         except ValidationError as error:  # pragma: no cover - the checks above leave nothing to refuse
             raise row.refuse(str(error.errors()[0]["msg"])) from None
         for one in mine:
@@ -218,6 +220,4 @@ def _with_faults(stock: Sequence[Stock], rows: Sequence[Row], name: str) -> tupl
 
 
 def _replaced(s: Stock, faults: tuple[Defect, ...]) -> Stock:
-    from dataclasses import replace
-
     return replace(s, defects=faults)

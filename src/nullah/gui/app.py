@@ -39,6 +39,7 @@ def run(project: Project, path: Path | None = None, once: bool = False) -> int:
     look.apply(app, theme)
     folder = Path(platformdirs.user_data_dir("nullah")) / "recovery"
     session = Session(project, path, folder)
+    session.searches_on = True
     window = Window(session, theme)
     if path is not None or project == Project():
         window.files.offer_kept()

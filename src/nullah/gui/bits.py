@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QEvent, Qt
 from PySide6.QtWidgets import (
     QComboBox,
     QHBoxLayout,
@@ -79,9 +79,19 @@ class Field(QLineEdit):
         super().keyPressEvent(event)
 
 
+class _Pick(QComboBox):
+    """A choice by its first letters: while it has the keyboard a letter is its own, not a command of the window."""
+
+    def event(self, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.ShortcutOverride and event.text().isprintable() and event.text():
+            event.accept()
+            return True
+        return super().event(event)
+
+
 def pick(name: str, options: list[str], taken: Callable[[str], object]) -> QComboBox:
     """A choice among words; ``taken`` hears only what a person picks."""
-    made = QComboBox()
+    made = _Pick()
     made.setObjectName(name)
     made.setAccessibleName(name)
     made.addItems(options)

@@ -18,13 +18,15 @@ from nullah.core.changes import Change, Facts, between, facts, made_from
 from nullah.core.document import Project
 from nullah.core.gestures import nudge, pull
 from nullah.core.layout.model import Layout
-from nullah.core.plan import STATIONS, Plan, PlanCache, plan
+from nullah.core.plan import STATIONS, Found, Plan, PlanCache, plan
 from nullah.core.stations import breakdown
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble
 from nullah.gui.keeping import Keeping
+from nullah.gui.planner import PlannerProcess, Report, Task
 
 AUTOSAVE_AFTER_MS = 2_000
+LOOK_SECONDS = 8.0  # the planner at work, unless it is stopped
 SEARCH_AFTER_MS = 250  # a flurry of edits is searched for once
 # stations worked while something is dragged at one: what is seen there, and what it is made from
 WORKED_WHILE_DRAGGING = {
@@ -62,6 +64,7 @@ class Session(QObject):
     previewed = Signal()
     said = Signal(str, bool)
     looked_at = Signal(str)
+    looked = Signal()  # the planner has come further, or has begun or stopped
     _found = Signal(str, object)
 
     def __init__(self, project: Project, path: Path | None = None, recovery_folder: Path | None = None) -> None:
@@ -72,7 +75,8 @@ class Session(QObject):
         self.keeping = Keeping(recovery_folder)
         self.keeping.look(path)
         self.cache = PlanCache()
-        self.found: tuple[str, tuple[Layout, ...]] | None = None
+        self.found: Found | None = None
+        self.better_too = False  # whether better layouts were asked for though the one taken serves
         self.here = "piece"
         self.lit_part = ""  # the part one has in mind, lit at every station
         self._tried: Project | None = None
@@ -80,6 +84,11 @@ class Session(QObject):
         self._pool = QThreadPool(self)
         self._pool.setMaxThreadCount(1)
         self._found.connect(self._apply_found)
+        self.searches_on = False  # whether the planner goes on by itself where a layout is wanted
+        self.report: Report | None = None
+        self.planner = PlannerProcess(self)
+        self.planner.reported.connect(self._reported)
+        self.planner.failed.connect(lambda words: (self.said.emit(words, True), self.looked.emit()))
         self._search = QTimer(self)
         self._search.setSingleShot(True)
         self._search.setInterval(SEARCH_AFTER_MS)
@@ -175,7 +184,7 @@ class Session(QObject):
         self._tried = gesture.project
         self.cache.only = WORKED_WHILE_DRAGGING[self.here]
         try:
-            self.plan = plan(gesture.project, self.cache, self.found)
+            self.plan = plan(gesture.project, self.cache, self.found, self.better_too)
         finally:
             self.cache.only = None
         self.previewed.emit()
@@ -235,6 +244,9 @@ class Session(QObject):
 
     def take(self, call: Call, option_id: str) -> None:
         """Take a call's option."""
+        if call.id == "layout":
+            self.better_too = False  # the others have been seen
+            self.planner.tells = False
         project = edit.take(self.project, call, option_id, self.now())
         self.do(project, self.told(call.option(option_id).label))
         self.said.emit(f"Taken: {self.told(call.option(option_id).label)}. It can be taken back below.", False)
@@ -243,7 +255,7 @@ class Session(QObject):
         self.do(edit.take_back(self.project, call_id, self.now()), f"{call_id} taken back")
 
     def _replan(self) -> None:
-        self.plan = self._firm = plan(self.project, self.cache, self.found)
+        self.plan = self._firm = plan(self.project, self.cache, self.found, self.better_too)
         self.seen[self.here] = self.stated(self.here)
         self._ask_for_layouts()
         if not self._autosave.isActive():  # not put off by the next edit: at most that long is ever missing
@@ -255,6 +267,14 @@ class Session(QObject):
         if station != self.here:
             self.news = between(self.seen[station], self.stated(station))
         self.here = station
+        if (
+            station == "breakdown"
+            and self.searches_on
+            and self.found is not None
+            and self._wanted()
+            and not self.looking
+        ):
+            self.look_longer()
         self.seen[station] = self.stated(station)
         self.looked_at.emit(station)
 
@@ -288,21 +308,69 @@ class Session(QObject):
     def _apply_found(self, fingerprint: str, layouts: tuple[Layout, ...]) -> None:
         if fingerprint != self._firm.breakdown.request.fingerprint:
             return
-        self.found = (fingerprint, layouts)
+        if self.report is not None and self.report.fingerprint == fingerprint and self.report.layouts:
+            return  # the planner has been at it for longer
+        self._show_found((fingerprint, layouts))
+        if self.searches_on and self.here == "breakdown":
+            self.look_longer()
+
+    def _show_found(self, found: Found, better_too: bool = False) -> None:
+        self.found, self.better_too = found, better_too
         self._tried = None
-        self.plan = self._firm = plan(self.project, self.cache, self.found)
+        self.plan = self._firm = plan(self.project, self.cache, self.found, self.better_too)
         self.changed.emit()
+
+    # ---- the planner, in a process of its own
+
+    @property
+    def looking(self) -> bool:
+        """Whether the planner is at work."""
+        return self.planner.at_work
+
+    def look_longer(self, seconds: float = LOOK_SECONDS) -> None:
+        """Let the planner look for better layouts; what it finds becomes a call."""
+        request = self._firm.breakdown.request
+        if not request.stock or not request.blanks:
+            self.said.emit("There is nothing to lay out: every part is cut, or there are no boards.", True)
+            return
+        self.report = None
+        self.planner.start(Task(request, seconds))
+        self.looked.emit()
+
+    def stop_looking(self) -> None:
+        """Stop the planner; what it has found so far stands."""
+        self.planner.stop()
+        self.looked.emit()
+
+    @Slot(object)
+    def _reported(self, report: Report) -> None:
+        request = self._firm.breakdown.request
+        if report.fingerprint != request.fingerprint:
+            self.planner.stop()
+            return
+        self.report = report
+        result = self._firm.breakdown
+        asked = result.layout is not None and not result.needs_layout and not result.changed
+        fresh = self.found is None or self.found[1] != report.layouts or self.better_too != asked
+        if report.layouts and fresh and self.planner.tells:
+            self._show_found((report.fingerprint, report.layouts), asked)
+        if report.done and asked and not self._firm.call("layout"):
+            self.said.emit("Nothing better was found: the layout stands.", False)
+        self.looked.emit()
 
     def close(self) -> None:
         """Wait for a running search and stop the autosave."""
         self._autosave.stop()
         self._search.stop()
+        self.planner.stop()
         self._pool.waitForDone()
 
     # ---- files
 
     def replace(self, project: Project, path: Path | None) -> None:
         """Open another project in place of this one."""
+        self.planner.stop()
+        self.report = None
         self.keeping.remove(self.path)
         self.history = edit.History(project)
         self.saved, self.path, self.found, self._asked, self._tried = project, path, None, "", None

@@ -136,6 +136,16 @@ class Window(QMainWindow):
         a.add("Bench", "done", "the step in hand is done", self.step_is_done, "Ctrl+Return")
         a.add("Bench", "bench view", "bench view, and back", self.toggle_bench, "F11")
         a.add("Break-down", "mark cut", "mark the chosen part as cut", self.mark, "X")
+        for name, words, method, key in (
+            ("pin", "pin the chosen part where it lies, or loosen it", "pin", "P"),
+            ("keep whole", "keep the chosen board whole, or let it be sawn", "keep_whole", "W"),
+            ("sawn", "the chosen board is sawn", "sawn", "S"),
+            ("look for better", "let the planner look for better, or stop it", "look_for_better", "K"),
+            ("other face", "the other face of the boards", "turn_over", "O"),
+        ):
+            a.add("Break-down", name, words, lambda m=method: self.at("breakdown", m), key)
+        a.add("Break-down", "cut after", "draw one more cut made", lambda: self.step_cut(1), "E")
+        a.add("Break-down", "cut before", "draw one cut fewer made", lambda: self.step_cut(-1), "Q")
         a.add("Piece", "standing", "the box standing, or in three views", self.turn_standing, "V")
         a.add("Piece", "apart", "draw the parts further apart", lambda: self.pull_apart(20), "]")
         a.add("Piece", "together", "draw the parts nearer together", lambda: self.pull_apart(-20), "[")
@@ -280,6 +290,12 @@ class Window(QMainWindow):
     def mark(self) -> None:
         if not isinstance(QApplication.focusWidget(), QLineEdit):
             self.at("breakdown", "mark_cut")
+
+    def step_cut(self, by: int) -> None:
+        """One cut on or back in the drawing of the boards."""
+        if self.session.here != "breakdown":
+            self.go("breakdown")
+        self.view().step_by(by)
 
     def take_back_latest(self) -> None:
         """The call taken last is open again."""

@@ -32,7 +32,9 @@ def bound(encoded: Encoded) -> Bound:
     if demand <= 0:
         return Bound(1.0, ())
     kx, ky = float(case.kerfs[0]), float(case.kerfs[1])
-    fits = np.array([any(_reaches(encoded, b, t) for b in range(case.boards)) for t in range(len(encoded.kinds))], dtype=bool)
+    fits = np.array(
+        [any(_reaches(encoded, b, t) for b in range(case.boards)) for t in range(len(encoded.kinds))], dtype=bool
+    )
     placed, told = 0.0, []
     for name in sorted({k.species for k in encoded.kinds}):
         room = sum(_usable(encoded, b, kx, ky) for b, s in enumerate(encoded.stock) if s.species == name)

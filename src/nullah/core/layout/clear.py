@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from itertools import pairwise
 
 Box = tuple[float, float, float, float]  # x0, y0, x1, y1 in mm
 
@@ -84,7 +85,7 @@ def union_area(boxes: Sequence[Box]) -> float:
     """Area of the union of rectangles, mm2, by the strips between their sides."""
     xs = sorted({x for b in boxes for x in (b[0], b[2])})
     area = 0.0
-    for x0, x1 in zip(xs, xs[1:], strict=False):
+    for x0, x1 in pairwise(xs):
         end, height = float("-inf"), 0.0
         for y0, y1 in sorted((b[1], b[3]) for b in boxes if b[0] <= x0 and b[2] >= x1):
             height += max(0.0, y1 - max(y0, end))

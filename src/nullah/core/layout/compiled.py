@@ -103,7 +103,13 @@ def gather(pool, pooled, sizes, kind_class, left, kerfs, waste, room, items, mem
     n = 0
     for i in range(pooled):
         t = pool[i]
-        items[n, 0], items[n, 1], items[n, 2], items[n, 3], items[n, 4] = sizes[t, 0], sizes[t, 1], sizes[t, 2], kind_class[t], 0
+        items[n, 0], items[n, 1], items[n, 2], items[n, 3], items[n, 4] = (
+            sizes[t, 0],
+            sizes[t, 1],
+            sizes[t, 2],
+            kind_class[t],
+            0,
+        )
         members[n, 0] = t
         for x in range(1, MEMBERS):
             members[n, x] = -1
@@ -124,12 +130,16 @@ def gather(pool, pooled, sizes, kind_class, left, kerfs, waste, room, items, mem
                         length, width = items[i, 0] + kerfs[0] + items[j, 0], max(items[i, 1], items[j, 1])
                         if length > room[0] + EPS:
                             continue
-                        lost = abs(items[i, 1] - items[j, 1]) * (items[i, 0] if items[i, 1] < items[j, 1] else items[j, 0])
+                        lost = abs(items[i, 1] - items[j, 1]) * (
+                            items[i, 0] if items[i, 1] < items[j, 1] else items[j, 0]
+                        )
                     else:
                         length, width = max(items[i, 0], items[j, 0]), items[i, 1] + kerfs[1] + items[j, 1]
                         if width > room[1] + EPS:
                             continue
-                        lost = abs(items[i, 0] - items[j, 0]) * (items[i, 1] if items[i, 0] < items[j, 0] else items[j, 1])
+                        lost = abs(items[i, 0] - items[j, 0]) * (
+                            items[i, 1] if items[i, 0] < items[j, 0] else items[j, 1]
+                        )
                     if lost > waste * length * width:
                         continue
                     many = 0
@@ -277,9 +287,13 @@ def waste_of(order, x, y, length, width, a, b, c, d, cap, i, count, items, membe
         waste = beside(near, kerfs[0], least[0], 0, d - b) + beside(far, kerfs[0], least[0], 0, d - b)
         waste += beside(below, kerfs[1], least[1], 0, length) + beside(above, kerfs[1], least[1], 0, length)
         if below >= least[1] - EPS and waste < cap:
-            waste += length * below - best_inside(length, below, i, count, items, members, left, live, least, kerfs, True)
+            waste += length * below - best_inside(
+                length, below, i, count, items, members, left, live, least, kerfs, True
+            )
         if above >= least[1] - EPS and waste < cap:
-            waste += length * above - best_inside(length, above, i, count, items, members, left, live, least, kerfs, True)
+            waste += length * above - best_inside(
+                length, above, i, count, items, members, left, live, least, kerfs, True
+            )
     else:
         waste = beside(below, kerfs[1], least[1], 0, c - a) + beside(above, kerfs[1], least[1], 0, c - a)
         waste += beside(near, kerfs[0], least[0], 0, width) + beside(far, kerfs[0], least[0], 0, width)
@@ -379,7 +393,9 @@ def fill(case, board, count, items, members, halves, left, live, state, taste, b
         if c - a >= least[0] - EPS and d - b >= least[1] - EPS and n < rows:
             for k in range(classes):
                 g = board * classes + k
-                how_many[k] = clears_in(case.clears, case.clear_start[g], case.clear_start[g + 1], a, b, c, d, least, kerfs, clears[k])
+                how_many[k] = clears_in(
+                    case.clears, case.clear_start[g], case.clear_start[g + 1], a, b, c, d, least, kerfs, clears[k]
+                )
             for i in range(count - 1, -1, -1):
                 length, width = items[i, 0], items[i, 1]
                 if not live[i] or length > c - a + EPS or width > d - b + EPS:
@@ -391,6 +407,9 @@ def fill(case, board, count, items, members, halves, left, live, state, taste, b
                 weight = weight * weight * weight * items[i, 5]
                 t = members[i, 0]
                 limited = case.allow[board, t] == 1
+                zone = case.zones[k]
+                if zone > 0 and members[i, 1] >= 0:
+                    zone = length  # within a block ends lie anywhere
                 for j in range(how_many[k]):
                     p, q, r, s = clears[k, j, 0], clears[k, j, 1], clears[k, j, 2], clears[k, j, 3]
                     if limited:
@@ -403,7 +422,7 @@ def fill(case, board, count, items, members, halves, left, live, state, taste, b
                     y = s - width if q - b > d - s else q
                     if (x > a + EPS and x < a + kerfs[0] - EPS) or (y > b + EPS and y < b + kerfs[1] - EPS):
                         x, y = p, q
-                    if in_joint_zone(case.knots, case.knot_start[g], case.knot_start[g + 1], x, y, length, width, case.zones[k]):
+                    if in_joint_zone(case.knots, case.knot_start[g], case.knot_start[g + 1], x, y, length, width, zone):
                         continue
                     for order in range(2):
                         factor = weight * (taste[1] if order == 1 else 1.0)
@@ -411,7 +430,24 @@ def fill(case, board, count, items, members, halves, left, live, state, taste, b
                         if inner >= cap:
                             continue
                         waste = inner + waste_of(
-                            order, x, y, length, width, a, b, c, d, cap - inner, i, looked, items, members, left, live, least, kerfs
+                            order,
+                            x,
+                            y,
+                            length,
+                            width,
+                            a,
+                            b,
+                            c,
+                            d,
+                            cap - inner,
+                            i,
+                            looked,
+                            items,
+                            members,
+                            left,
+                            live,
+                            least,
+                            kerfs,
                         )
                         if waste < cap:
                             best, chosen, at_x, at_y, way = waste * factor, i, x, y, order
@@ -425,7 +461,9 @@ def fill(case, board, count, items, members, halves, left, live, state, taste, b
                 return -1, area, lost, dead, worth, 0.0, 0.0
             continue
         piece = (a, b, c, d)
-        n, top, kerf = lay(record, n, chosen, at_x, at_y, piece, way, kerfs, items, members, halves, left, stack, top, tasks, sawn)
+        n, top, kerf = lay(
+            record, n, chosen, at_x, at_y, piece, way, kerfs, items, members, halves, left, stack, top, tasks, sawn
+        )
         area += items[chosen, 2]
         lost += kerf
         for i in range(count):
@@ -466,7 +504,25 @@ def pooled_of(left, pool):
 
 
 @compiled
-def peel(case, now, state, aim, style, room, items, members, halves, live, pool, saved, taste, bounds, longest, fresh, changed):
+def peel(
+    case,
+    now,
+    state,
+    aim,
+    style,
+    room,
+    items,
+    members,
+    halves,
+    live,
+    pool,
+    saved,
+    taste,
+    bounds,
+    longest,
+    fresh,
+    changed,
+):
     """Look for a board filled to the last from all parts that lie on boards not so filled; the boards robbed are filled again.
 
     Where parts come from boards sawn up without a rest, exact fits are hardly ever chance: a board filled to the last is kept.
@@ -486,10 +542,14 @@ def peel(case, now, state, aim, style, room, items, members, halves, live, pool,
             add_parts(records[e], rows[e], left, 1)
     pooled = pooled_of(left, pool)
     longest[0], longest[1] = case.size[b, 0], case.size[b, 1]
-    count = gather(pool, pooled, case.sizes, case.kind_class, left, case.kerfs, 1e-5, longest, items, members, halves, state)
+    count = gather(
+        pool, pooled, case.sizes, case.kind_class, left, case.kerfs, 1e-5, longest, items, members, halves, state
+    )
     taste[0], taste[1], taste[2] = 0.3 * style[0] * draw(state), np.exp((draw(state) - 0.5) * 2.0), 0.6 * draw(state)
     bounds[0], bounds[1] = 1e300, case.crumb
-    n, area, lost, dead, worth, across, along = fill(case, b, count, items, members, halves, left, live, state, taste, bounds, fresh[0], room)
+    n, area, _, dead, worth, across, along = fill(
+        case, b, count, items, members, halves, left, live, state, taste, bounds, fresh[0], room
+    )
     left[:] = saved
     if n < 0 or (figures[b, 1] <= case.crumb and area <= figures[b, 0] + 1.0):
         return 0.0, False
@@ -525,9 +585,24 @@ def peel(case, now, state, aim, style, room, items, members, halves, live, pool,
             continue
         pooled = pooled_of(left, pool)
         longest[0], longest[1] = case.size[e, 0], case.size[e, 1]
-        count = gather(pool, pooled, case.sizes, case.kind_class, left, case.kerfs, style[2], longest, items, members, halves, state)
+        count = gather(
+            pool,
+            pooled,
+            case.sizes,
+            case.kind_class,
+            left,
+            case.kerfs,
+            style[2],
+            longest,
+            items,
+            members,
+            halves,
+            state,
+        )
         taste[0], taste[1], taste[2] = style[0] * draw(state), 1.0, 1.0
-        n, area, lost, dead, worth, across, along = fill(case, e, count, items, members, halves, left, live, state, taste, bounds, records[e], room)
+        n, area, _, dead, worth, across, along = fill(
+            case, e, count, items, members, halves, left, live, state, taste, bounds, records[e], room
+        )
         rows[e] = n
         figures[e, 0], figures[e, 1], figures[e, 3], figures[e, 4], figures[e, 5] = area, dead, worth, across, along
         figures[e, 2] = value_of(case, aim, e, n > 0, area, dead, worth, across, along)
@@ -542,7 +617,7 @@ def rounds(case, now, best, state, many, heat, aim, style):
     ``now`` and ``best`` are (records, rows, figures, left): figures by board are area, dead, value, worth, across, along.
     ``heat``: how much worse may be gone on from, on the scale of ``value_of``. ``aim``: weights of area, scattered waste and
     cost; ``style``: noise, bias to crosscuts, waste in blocks, share of rounds that look for a board filled to the last.
-    Ends early once nothing is left where cost counts for nothing. Returns rounds done, looks for a full board, and those that found one.
+    Ends early once nothing is left where cost counts for nothing. Returns rounds done, and looks for a full board and finds.
     """
     records, rows, figures, left = now
     best_records, best_rows, best_figures, best_left = best
@@ -563,7 +638,25 @@ def rounds(case, now, best, state, many, heat, aim, style):
             return done, tries, hits
         if draw(state) < style[3]:
             tries += 1
-            _, hit = peel(case, now, state, aim, style, room, items, members, halves, live, pool, saved, taste, bounds, longest, fresh, changed)
+            _, hit = peel(
+                case,
+                now,
+                state,
+                aim,
+                style,
+                room,
+                items,
+                members,
+                halves,
+                live,
+                pool,
+                saved,
+                taste,
+                bounds,
+                longest,
+                fresh,
+                changed,
+            )
             if hit:
                 hits += 1
                 total = figures[:, 2].sum()
@@ -596,14 +689,33 @@ def rounds(case, now, best, state, many, heat, aim, style):
                 longest[0], longest[1] = max(longest[0], case.size[b, 0]), max(longest[1], case.size[b, 1])
                 add_parts(records[b], rows[b], left, 1)
             pooled = pooled_of(left, pool)
-            count = gather(pool, pooled, case.sizes, case.kind_class, left, case.kerfs, style[2] * draw(state) ** 3, longest, items, members, halves, state)
-            taste[0], taste[1], taste[2] = style[0] * draw(state), np.exp((draw(state) - 0.5) * 2.0 + style[1]), 0.8 + 0.6 * draw(state)
+            count = gather(
+                pool,
+                pooled,
+                case.sizes,
+                case.kind_class,
+                left,
+                case.kerfs,
+                style[2] * draw(state) ** 3,
+                longest,
+                items,
+                members,
+                halves,
+                state,
+            )
+            taste[0], taste[1], taste[2] = (
+                style[0] * draw(state),
+                np.exp((draw(state) - 0.5) * 2.0 + style[1]),
+                0.8 + 0.6 * draw(state),
+            )
             floor = old + heat * np.log(draw(state) + 1e-12)
             bounds[0], bounds[1] = spare - (floor - aim[2] * wholes) / aim[0] + 1e-3, 1e300
             new, good = 0.0, True
             for j in range(few):
                 b = picked[j]
-                n, area, lost, dead, worth, across, along = fill(case, b, count, items, members, halves, left, live, state, taste, bounds, fresh[j], room)
+                n, area, lost, dead, worth, across, along = fill(
+                    case, b, count, items, members, halves, left, live, state, taste, bounds, fresh[j], room
+                )
                 if n < 0:
                     good = False
                     break

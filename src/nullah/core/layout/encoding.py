@@ -10,11 +10,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from nullah.core.document import BoardLayout
-from nullah.core.layout.cell import Cell, as_cell, as_node, carve, trimmed, walk
+from nullah.core.layout.cell import Cell, as_cell, as_node, carve, trimmed, walk, within
 from nullah.core.layout.clear import Box, largest_clear, union_area
-from nullah.core.layout.model import EPS, Blank, Options, Stock
+from nullah.core.layout.merit import long_share
+from nullah.core.layout.model import EPS, Blank, Options, Stock, forgiven
 
-Class = tuple[frozenset[str], float]  # kinds of fault forgiven, zone at the ends where no knot is
+Class = tuple[
+    frozenset[str], float, frozenset[str]
+]  # forgiven, zone at the ends where no knot is, forgiven on one face
 
 BLOCK, CUT = -1, -2  # kinds of record that are no part, as in ``compiled``
 
@@ -22,10 +25,10 @@ BLOCK, CUT = -1, -2  # kinds of record that are no part, as in ``compiled``
 class Case(NamedTuple):
     """What does not change while searching; arrays as the compiled loop reads them. B boards, T kinds of part, G classes.
 
-    ``opens``: free pieces of each board at the start (x0, y0, x1, y1), those of board b from ``open_start[b]`` on; likewise
-    ``faults`` by board, ``clears`` and ``knots`` (forgiven but at the ends) by board and class b * G + g. ``sizes`` T x 3: length, width,
-    area of the parts in it.
-    ``allow`` B x T: 0 not on this board, 1 where it begins within ``limits``, 2 anywhere. ``whole``: worth of a board left whole.
+    ``opens``: free pieces of each board at the start (x0, y0, x1, y1), those of board b from ``open_start[b]`` on;
+    likewise ``faults`` by board, ``clears`` and ``knots`` (forgiven but at the ends) by board and class b * G + g.
+    ``sizes`` T x 3: length, width, area of the parts in it. ``allow`` B x T: 0 not on this board, 1 where it begins within
+    ``limits``, 2 anywhere. ``whole``: worth of a board left whole.
     """
 
     boards: int
@@ -95,37 +98,50 @@ def kinds_of(blanks: Sequence[Blank], options: Options) -> tuple[Kind, ...]:
     for row in rows.values():
         length = sum(b.length for b in row) + options.crosscut_kerf * (len(row) - 1)
         strict = frozenset.intersection(*(b.forgives for b in row))
-        of_class = (strict, max(b.end_zone for b in row)) if len(row) == 1 else (strict - KNOTS, 0.0)
-        key = (length, max(b.width for b in row), max(b.thickness for b in row), row[0].species, of_class, len(row))
+        hides = frozenset.intersection(*(b.hides for b in row))
+        zone = max(b.end_zone for b in row)
+        of_class = (strict, zone, hides) if len(row) == 1 else (strict - KNOTS, 0.0, hides - KNOTS)
+        thick = max(b.thickness for b in row)
+        key = (length, max(b.width for b in row), thick, row[0].species, of_class, len(row))
         alike.setdefault(key, []).append(tuple(row))
-    found = [Kind(*key[:5], tuple(rows)) for key, rows in alike.items()]
+    found = [Kind(key[0], key[1], key[2], key[3], key[4], tuple(rows)) for key, rows in alike.items()]
     return tuple(sorted(found, key=lambda k: (-k.area, k.length)))
 
 
 KNOTS = frozenset({"sound knot", "loose knot", "knot"})
 
 
-def encode(stock: Sequence[Stock], blanks: Sequence[Blank], options: Options, begun: Sequence[BoardLayout] = ()) -> Encoded:
+def encode(
+    stock: Sequence[Stock], blanks: Sequence[Blank], options: Options, begun: Sequence[BoardLayout] = ()
+) -> Encoded:
     """The arrays of a search.
 
     Args:
         begun: boards with parts that stay where they are; only the free pieces of their trees are laid out.
     """
     kinds = kinds_of(blanks, options)
-    classes = sorted({k.of_class for k in kinds}, key=lambda c: (sorted(c[0]), c[1])) or [(frozenset(), 0.0)]
+    classes = sorted({k.of_class for k in kinds}, key=lambda c: (sorted(c[0]), c[1], sorted(c[2])))
+    classes = classes or [(frozenset(), 0.0, frozenset())]
     trees = {b.board: b for b in begun}
     used = tuple(s for s in stock if s.id not in options.kept or s.id in trees)
     opens = [_open(s, trees.get(s.id), options) for s in used]
-    forgiven = frozenset[str]().union(*(c[0] for c in classes))
-    faults = [[*(_box(d) for d in s.defects if d.kind not in forgiven), *s.edges] for s in used]
+    faults = [
+        [*(_box(d) for d in s.defects if not any(forgiven(d, c[0], c[2]) for c in classes)), *s.edges] for s in used
+    ]
     clears = [_clears(s, c) for s in used for c in classes]
-    knots = [[_box(d) for d in s.defects if c[1] > 0 and d.kind in c[0] & KNOTS] for s in used for c in classes]
+    knots = [
+        [_box(d) for d in s.defects if c[1] > 0 and d.kind in KNOTS and forgiven(d, c[0], c[2])]
+        for s in used
+        for c in classes
+    ]
     sizes = np.array([[k.length, k.width, k.area] for k in kinds]).reshape(-1, 3)
     counts = np.array([len(k.blanks) for k in kinds], dtype=np.int64)
     areas = np.array([sum((b[2] - b[0]) * (b[3] - b[1]) for b in boxes) for boxes in opens])
     allow, limits = _allowed(used, kinds, options.thin)
     demand = float((counts * sizes[:, 2]).sum())
-    worth = np.array([a * _long(max((b[2] - b[0] for b in boxes), default=0.0)) for a, boxes in zip(areas, opens, strict=True)])
+    worth = np.array(
+        [a * long_share(max((b[2] - b[0] for b in boxes), default=0.0)) for a, boxes in zip(areas, opens, strict=True)]
+    )
     dear = np.array([options.opening + (2.0 if s.id in options.spared else 0.0) for s in used])
     case = Case(
         len(used),
@@ -136,7 +152,9 @@ def encode(stock: Sequence[Stock], blanks: Sequence[Blank], options: Options, be
         np.array([[s.x1 - s.x0, s.y1 - s.y0] for s in used]).reshape(-1, 2),
         np.array([_clear_area(boxes, f) for boxes, f in zip(opens, faults, strict=True)]),
         worth + dear * areas,
-        np.array([[options.crosscut_effort * _effort(s), options.rip_effort * _effort(s)] for s in used]).reshape(-1, 2),
+        np.array([[options.crosscut_effort * _effort(s), options.rip_effort * _effort(s)] for s in used]).reshape(
+            -1, 2
+        ),
         *_rows(opens),
         *_rows(faults),
         *_rows(clears),
@@ -154,11 +172,6 @@ def _effort(s: Stock) -> float:
     return s.hardness * s.thickness / 25.0
 
 
-def _long(length: float) -> float:
-    """How much a left-over piece is worth a mm2: a long one more, since it serves for more."""
-    return length / (length + 1000.0)
-
-
 def _box(d: Any) -> Box:
     return (d.x, d.y, d.x + d.length, d.y + d.width)
 
@@ -172,10 +185,10 @@ def _rows(lists: Sequence[Sequence[Box]]) -> tuple[NDArray[np.float64], NDArray[
 def _clears(s: Stock, of_class: Class) -> list[Box]:
     """Clear rectangles for a class: with every fault it does not forgive, and again with knots it forgives kept clear of."""
     inside = (s.x0, s.y0, s.x1, s.y1)
-    forgives, zone = of_class
-    blocked = [_box(d) for d in s.defects if d.kind not in forgives]
+    forgives, zone, hides = of_class
+    blocked = [_box(d) for d in s.defects if not forgiven(d, forgives, hides)]
     found = largest_clear(inside, [*blocked, *s.edges])
-    if zone > 0 and any(d.kind in forgives & KNOTS for d in s.defects):
+    if zone > 0 and any(d.kind in KNOTS and forgiven(d, forgives, hides) for d in s.defects):
         found += largest_clear(inside, [*blocked, *s.edges, *(_box(d) for d in s.defects if d.kind in KNOTS)])
     return found
 
@@ -189,7 +202,9 @@ def _clear_area(boxes: Sequence[Box], faults: Sequence[Box]) -> float:
     return area
 
 
-def _allowed(stock: Sequence[Stock], kinds: Sequence[Kind], thin: float) -> tuple[NDArray[np.int8], NDArray[np.float64]]:
+def _allowed(
+    stock: Sequence[Stock], kinds: Sequence[Kind], thin: float
+) -> tuple[NDArray[np.int8], NDArray[np.float64]]:
     """On which boards each kind may lie, and where along them it may begin for its thickness.
 
     The thickest flat board inside a rectangle is concave in where it lies, so that what holds at the ends of a stretch
@@ -201,7 +216,12 @@ def _allowed(stock: Sequence[Stock], kinds: Sequence[Kind], thin: float) -> tupl
         flat = s.thickness_in(s.x0, s.y0, max(s.x1 - s.x0, 1.0), max(s.y1 - s.y0, 1.0))
         for t, k in enumerate(kinds):
             least = k.thickness - thin
-            if s.species != k.species or k.length > s.x1 - s.x0 + EPS or k.width > s.y1 - s.y0 + EPS or s.thickness < least:
+            if (
+                s.species != k.species
+                or k.length > s.x1 - s.x0 + EPS
+                or k.width > s.y1 - s.y0 + EPS
+                or s.thickness < least
+            ):
                 continue
             if flat >= least:
                 allow[b, t] = 2
@@ -224,7 +244,9 @@ def _reach(s: Stock, k: Kind, least: float) -> tuple[float, float]:
     good = [enough(x) for x in ends]
     if all(good):
         return ends
-    inside = next((x for x in (sum(ends) / 2, *(ends[0] + (ends[1] - ends[0]) * q for q in (0.25, 0.75))) if enough(x)), None)
+    inside = next(
+        (x for x in (sum(ends) / 2, *(ends[0] + (ends[1] - ends[0]) * q for q in (0.25, 0.75))) if enough(x)), None
+    )
     if inside is None and not any(good):
         return (1.0, 0.0)
     reach = []
@@ -243,11 +265,7 @@ def _reach(s: Stock, k: Kind, least: float) -> tuple[float, float]:
 def _open(s: Stock, begun: BoardLayout | None, options: Options) -> list[Box]:
     """Free pieces of a board: all that is left when trimmed, or what a begun tree leaves free."""
     root = trimmed(s, options) if begun is None else as_cell(begun.root)
-    return [_sides(c) for c in root.free() if c.length > EPS and c.width > EPS and _within(c, s)]
-
-
-def _within(c: Cell, s: Stock) -> bool:
-    return c.x >= s.x0 - EPS and c.y >= s.y0 - EPS and c.x + c.length <= s.x1 + EPS and c.y + c.width <= s.y1 + EPS
+    return [_sides(c) for c in root.free() if c.length > EPS and c.width > EPS and within(c, s)]
 
 
 def _sides(c: Cell) -> Box:
@@ -273,7 +291,9 @@ class Hands:
             yield from row
 
 
-def decode(encoded: Encoded, records: NDArray[np.float64], rows: NDArray[np.int64]) -> tuple[tuple[BoardLayout, ...], list[Blank]]:
+def decode(
+    encoded: Encoded, records: NDArray[np.float64], rows: NDArray[np.int64]
+) -> tuple[tuple[BoardLayout, ...], list[Blank]]:
     """The trees that records stand for, of boards that have a part, and the blanks without a place."""
     hands = Hands(encoded.kinds)
     boards = []
@@ -293,7 +313,9 @@ def _replay(root: Cell, record: NDArray[np.float64], hands: Hands, options: Opti
         kind, x, y, length, width, order = int(row[0]), row[1], row[2], row[3], row[4], int(row[9])
         cell = free.pop(_near(row[5:9]))
         if kind == CUT:
-            cell.cut("across" if order == 0 else "along", float(x), options.crosscut_kerf if order == 0 else options.rip_kerf)
+            cell.cut(
+                "across" if order == 0 else "along", float(x), options.crosscut_kerf if order == 0 else options.rip_kerf
+            )
         else:
             first = replace(options, first="crosscut" if order == 0 else "rip")
             spot = carve(cell, float(x), float(y), float(length), float(width), first)

@@ -1,11 +1,12 @@
-"""What was laid on the left-over pieces of boards already sawn into, put back into those boards' trees."""
+"""Boards already sawn into, or with parts pinned on them: what else is laid on their free pieces, put back into their trees."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable
 
 from nullah.core.document import BoardLayout, Node
-from nullah.core.layout.model import Layout, leaves
+from nullah.core.layout.cell import Cell, as_cell, as_node, sound
+from nullah.core.layout.model import Layout, Options, Stock, leaves
 
 
 def grafted(layout: Layout, kept: tuple[BoardLayout, ...]) -> Layout:
@@ -47,3 +48,20 @@ def _inner(root: Node, leaf: Node) -> Node:
         ):
             return _inner(child, leaf)
     return root
+
+
+def only_parts(board: BoardLayout, parts: frozenset[str], stock: Stock) -> BoardLayout:
+    """A board with none but these parts on it; what was free on both sides of a cut that is then needless is one piece again."""
+    root = as_cell(board.root)
+    _clear(root, parts, stock)
+    return BoardLayout(board=board.board, root=as_node(root, Options(keep_offcut=0.0)))
+
+
+def _clear(cell: Cell, parts: frozenset[str], stock: Stock) -> None:
+    for child in cell.children:
+        _clear(child, parts, stock)
+    if cell.use == "cut":
+        if all(c.use == "free" for c in cell.children):
+            cell.use, cell.axis, cell.children = "free", "", []
+    elif (cell.use == "part" and cell.part not in parts) or sound(cell, stock):
+        cell.use, cell.part = "free", ""

@@ -29,6 +29,9 @@ class Blank:
     end_zone: float = 0.0
     group: str = ""
     in_order: bool = False
+    hides: frozenset[str] = (
+        frozenset()
+    )  # kinds of fault it may hold where they show on one face only: that is turned away
 
 
 @dataclass(frozen=True)
@@ -112,11 +115,16 @@ def overlaps(ax: float, ay: float, al: float, aw: float, bx: float, by: float, b
     return ax + EPS < bx + bl and bx + EPS < ax + al and ay + EPS < by + bw and by + EPS < ay + aw
 
 
+def forgiven(defect: Defect, forgives: frozenset[str], hides: frozenset[str]) -> bool:
+    """Whether a fault may lie in a part of such a role, joints apart: of any kind forgiven, or of one that can be turned away."""
+    return defect.kind in forgives or (defect.face != "both" and defect.kind in hides)
+
+
 def blocks(defect: Defect, blank: Blank, x: float, y: float, length: float, width: float) -> bool:
     """Whether a defect spoils a rectangle for a blank: its role does not forgive it, or it is a knot in a joint's zone."""
     if not overlaps(x, y, length, width, defect.x, defect.y, defect.length, defect.width):
         return False
-    if defect.kind not in blank.forgives:
+    if not forgiven(defect, blank.forgives, blank.hides):
         return True
     if "knot" not in defect.kind or blank.end_zone <= 0:
         return False

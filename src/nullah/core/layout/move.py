@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from nullah.core.document import BoardLayout, Node
-from nullah.core.layout.cell import Cell, as_cell, as_node, carve
+from nullah.core.layout.cell import Cell, as_cell, as_node, carve, sound
 from nullah.core.layout.check import problems
 from nullah.core.layout.model import EPS, Blank, Options, Stock, leaves
 from nullah.core.measure import marked
@@ -89,16 +89,8 @@ def _lift(cell: Cell, part: str, stock: Stock | None) -> None:
         _lift(child, part, stock)
     if cell.use == "part" and cell.part == part:
         cell.use, cell.part = "free", ""
-    if cell.use == "cut" and all(c.use == "free" or _sound(c, stock) for c in cell.children):
+    if cell.use == "cut" and all(c.use == "free" or sound(c, stock) for c in cell.children):
         cell.use, cell.axis, cell.children = "free", "", []
-
-
-def _sound(cell: Cell, stock: Stock | None) -> bool:
-    """Waste that is only too small to keep, not spoiled: it lies within what is left of the board once trimmed."""
-    if cell.use != "waste" or stock is None:
-        return False
-    along = stock.x0 - EPS <= cell.x and cell.x + cell.length <= stock.x1 + EPS
-    return along and stock.y0 - EPS <= cell.y and cell.y + cell.width <= stock.y1 + EPS
 
 
 def _put(spot: Cell, blank: Blank, x: float, y: float, options: Options) -> None:

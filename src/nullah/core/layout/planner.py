@@ -43,7 +43,14 @@ class Planner:
         seed: a search with another seed takes another way. begun: boards with parts that stay where they are.
     """
 
-    def __init__(self, stock: Sequence[Stock], blanks: Sequence[Blank], options: Options, seed: int = 1, begun: Sequence[BoardLayout] = ()) -> None:
+    def __init__(
+        self,
+        stock: Sequence[Stock],
+        blanks: Sequence[Blank],
+        options: Options,
+        seed: int = 1,
+        begun: Sequence[BoardLayout] = (),
+    ) -> None:
         self.blanks = tuple(blanks)
         self.encoded: Encoded = encode(stock, blanks, options, begun)
         case = self.encoded.case
@@ -78,7 +85,9 @@ class Planner:
         in_vain = self.looks[0] > 50 * (1 + self.looks[1])
         peel = 0.0 if self.saving else PEEL / (20.0 if in_vain else 1.0)
         style = np.array([NOISE, lean, JOINED_WASTE, peel])
-        done, tries, hits = compiled.rounds(self.encoded.case, self.now, self.best, self.state, rounds, heat, aim, style)
+        done, tries, hits = compiled.rounds(
+            self.encoded.case, self.now, self.best, self.state, rounds, heat, aim, style
+        )
         self.rounds += int(done)
         self.looks = (self.looks[0] + int(tries), self.looks[1] + int(hits))
         return self.progress
@@ -113,7 +122,11 @@ class Planner:
         for _, rows, figures, _ in (self.now, self.best):
             area, dead, worth, across, along = (figures[:, i] for i in (0, 1, 3, 4, 5))
             cost = worth - case.effort[:, 0] * across - case.effort[:, 1] * along
-            figures[:, 2] = aim[0] * area - aim[1] * np.sqrt(np.maximum(0.0, dead) * case.mean_area) + aim[2] * np.where(rows > 0, cost, case.whole)
+            figures[:, 2] = (
+                aim[0] * area
+                - aim[1] * np.sqrt(np.maximum(0.0, dead) * case.mean_area)
+                + aim[2] * np.where(rows > 0, cost, case.whole)
+            )
 
 
 def _rows_needed(encoded: Encoded) -> int:

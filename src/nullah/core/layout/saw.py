@@ -57,7 +57,9 @@ class SawCut:
         return (self.kind, round(self.at / ALIKE) * ALIKE)
 
 
-def saw_plan(layouts: Iterable[BoardLayout], boards: Mapping[str, SawBoard], dead: frozenset[str] = frozenset()) -> tuple[SawCut, ...]:
+def saw_plan(
+    layouts: Iterable[BoardLayout], boards: Mapping[str, SawBoard], dead: frozenset[str] = frozenset()
+) -> tuple[SawCut, ...]:
     """The cuts in order, board by board; ``dead`` names boards to be passed over."""
     out: list[SawCut] = []
     for layout in layouts:
@@ -73,15 +75,22 @@ def _cut(number: int, board_id: str, board: SawBoard, node: Node) -> SawCut:
     kind, edge = ("rip", "lower edge") if rip else ("crosscut", "left end")
     at, over = (node.at - node.y, node.length) if rip else (node.at - node.x, node.width)
     far = (node.width if rip else node.length) - at - node.kerf
-    if low.use in ("waste", "offcut") and high.use not in ("waste", "offcut") and far > 0:
-        # what is wanted lies beyond: measure it from the far side, the saw in the waste
+    if low.use in ("waste", "offcut") and high.use == "part" and far > 0:
+        # the part lies beyond: its size is measured from the far side, the saw in the waste
         at, edge = far, "upper edge" if rip else "right end"
     frees = tuple(n.part for side in (low, high) if side.use == "part" for n in leaves(side))
     falls = _falls(low, high, rip)
     side = _side(low, high)
     area = over * board.thickness / 1e6
     minutes = area * (RIP_MINUTES if rip else CROSSCUT_MINUTES) * board.hardness
-    hold = "the long side, near the line" if rip else ("the far piece, so that it cannot tear off" if min(at, far) > 300 else "the short piece at the end of the cut")
+    if rip:
+        hold = "the long side, near the line"
+    else:
+        hold = (
+            "the far piece, so that it cannot tear off"
+            if min(at, far) > 300
+            else "the short piece at the end of the cut"
+        )
     words = f"{kind} at {marked(at)} from the {edge}, over {marked(over, 0)}"
     if frees:
         words += f": frees {' and '.join(frees)}"
@@ -92,8 +101,9 @@ def _cut(number: int, board_id: str, board: SawBoard, node: Node) -> SawCut:
 
 def _falls(low: Node, high: Node, rip: bool) -> str:
     names = ("lower", "upper") if rip else ("left", "right")
-    said = [f"the {name} piece is {side.use}" for name, side in zip(names, (low, high), strict=True) if side.use in ("waste", "offcut") and side.length > 0 and side.width > 0]
-    return " and ".join(said)
+    both = zip(names, (low, high), strict=True)
+    spare = [(name, s) for name, s in both if s.use in ("waste", "offcut") and s.length > 0 and s.width > 0]
+    return " and ".join(f"the {name} piece is {s.use}" for name, s in spare)
 
 
 def _side(low: Node, high: Node) -> str:

@@ -10,24 +10,27 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
 from nullah.core.document import BoardLayout
-from nullah.core.layout.cell import Cell, as_node, carve, trimmed, walk
-from nullah.core.layout.model import EPS, Blank, Layout, Options, Stock, blocks, cuts, leaves, overlaps
+from nullah.core.layout.cell import Cell, as_cell, as_node, carve, trimmed, walk, within
+from nullah.core.layout.model import EPS, Blank, Layout, Options, Stock, blocks, leaves, overlaps
 from nullah.core.measure import marked
 
 
-def search(stock: Sequence[Stock], blanks: Sequence[Blank], options: Options) -> tuple[Layout, ...]:
+def search(
+    stock: Sequence[Stock], blanks: Sequence[Blank], options: Options, begun: Sequence[BoardLayout] = ()
+) -> tuple[Layout, ...]:
     """Layouts of the blanks on the boards, best first; one for each kind of cut that may come first, where they differ.
 
     Args:
         stock: the boards; blanks: the parts in the rough, any order; options: kerfs and preference (``first`` decides which
             of two equally good layouts leads).
+        begun: boards with parts that stay where they are.
 
     Returns:
         One or two layouts; empty boards are left out. What finds no place is named with why.
     """
     found = []
     for first in (options.first, "rip" if options.first == "crosscut" else "crosscut"):
-        tried = [_construct(stock, order, replace(options, first=first)) for order in _orders(blanks)]
+        tried = [_construct(stock, order, replace(options, first=first), begun) for order in _orders(blanks)]
         found.append(min(tried, key=lambda one: _badness(one, stock)))
     if found[0].boards == found[1].boards:
         return (found[0],)
@@ -38,7 +41,7 @@ def _orders(blanks: Sequence[Blank]) -> list[list[list[Blank]]]:
     """Orders to place in: each a list of groups (blanks in sequence) and single blanks."""
     groups: dict[str, list[Blank]] = {}
     for i, b in enumerate(blanks):
-        groups.setdefault(b.group if b.group == "sides" else f"#{i}", []).append(b)
+        groups.setdefault(b.group if b.in_order else f"#{i}", []).append(b)
     units = list(groups.values())
 
     def area(unit: list[Blank]) -> float:
@@ -64,8 +67,15 @@ def _badness(layout: Layout, stock: Sequence[Stock]) -> tuple[float, ...]:
     return (len(layout.unplaced), len(layout.split_groups), len(layout.boards), -max(offcuts, default=0.0))
 
 
-def _construct(stock: Sequence[Stock], order: Sequence[Sequence[Blank]], options: Options) -> Layout:
+def _construct(
+    stock: Sequence[Stock], order: Sequence[Sequence[Blank]], options: Options, begun: Sequence[BoardLayout]
+) -> Layout:
+    stock = [s for s in stock if s.id not in options.kept or any(b.board == s.id for b in begun)]
     roots = {s.id: trimmed(s, options) for s in stock}
+    roots |= {b.board: as_cell(b.root) for b in begun if b.board in roots}
+    for s in stock:
+        for cell in roots[s.id].free():
+            cell.use = "free" if within(cell, s) else "waste"
     unplaced: list[tuple[str, str]] = []
     split: list[str] = []
     for unit in order:
@@ -205,15 +215,3 @@ def why_not(stock: Sequence[Stock], blank: Blank) -> str:
         return f"needs {marked(blank.width, 0)} of width; the widest thick enough has {marked(max(s.y1 - s.y0 for s in thick), 0)}"
     size = f"{marked(blank.length, 0)} x {marked(blank.width, 0)}"
     return f"no clear {size} is left round the faults, at {marked(blank.thickness)} thick when planed"
-
-
-def saw_area(layout: Layout | Sequence[BoardLayout], thickness: dict[str, float]) -> tuple[float, float]:
-    """Square metres of saw cut, (crosscut, rip): length of each cut times the board's thickness."""
-    across = along = 0.0
-    for board in layout.boards if isinstance(layout, Layout) else layout:
-        for node in cuts(board.root):
-            if node.axis == "across":
-                across += node.width * thickness[board.board]
-            else:
-                along += node.length * thickness[board.board]
-    return across / 1e6, along / 1e6

@@ -4,15 +4,17 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
+from dataclasses import replace
 from functools import lru_cache
 from typing import Any
 
-from nullah.core.document import Board, Node
+from nullah.core.document import Board, Defect, Node
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Primitive, Text, rectangle
 from nullah.core.layout.model import leaves
+from nullah.core.layout.saw import SawCut
 from nullah.core.measure import marked
 from nullah.core.pictures.wood import edge_mark, end_grain, face_mark, fault, figure, wood_of
-from nullah.core.stations.breakdown import BreakdownResult, SawCut
+from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.timber import Span
 from nullah.core.wood.moisture import sawn_name
 
@@ -67,6 +69,7 @@ def _as_found(
     items += _straight_edge(b, y)
     if span is not None:
         items += _trims(b, y, span)
+    items += _no_wood(b, y)
     for d in b.defects:
         if f"fault:{b.id}/{d.id}" != without:
             items += fault(b, d, y)
@@ -125,9 +128,16 @@ def _waste(x: float, y: float, length: float, width: float, tag: str = "", hint:
 
 
 def laid_out(
-    boards: tuple[Board, ...], result: BreakdownResult, chosen: str = "", cut_parts: frozenset[str] = frozenset()
+    boards: tuple[Board, ...],
+    result: BreakdownResult,
+    chosen: str = "",
+    cut_parts: frozenset[str] = frozenset(),
+    back: bool = False,
 ) -> Drawing:
-    """The accepted layout on the boards that are sawn, the board's own figure running through parts, offcuts and waste."""
+    """The accepted layout on the boards that are sawn, the board's own figure running through parts, offcuts and waste.
+
+    ``back``: the other face, seen through from the face; what shows on one face only is drawn dashed from the other.
+    """
     roots = {x.board: x.root for x in (result.layout.boards if result.layout else ())}
     used = tuple(b for b in boards if b.id in roots) or boards
     at = rows(used, SAWN_GAP)
@@ -136,9 +146,14 @@ def laid_out(
     for cut in result.cuts:
         numbered.setdefault(cut.board, []).append(cut)
     for b in used:
-        items += _kept_sawn(b, at[b.id], roots.get(b.id), chosen, cut_parts)
+        items += _kept_sawn(b, at[b.id], roots.get(b.id), chosen, cut_parts, result.held, back)
         items += _saw_lines(numbered.get(b.id, []), b, at[b.id])
         size = f"{marked(b.length)} x {marked(b.width)} x {marked(b.thickness)}"
+        if b.id in result.options.kept:
+            size += ", kept whole"
+        elif b.sawn:
+            size += ", sawn"
+        size += ", its back seen through" if back else ""
         items.append(
             Text(
                 (0, at[b.id] - 30),
@@ -165,18 +180,25 @@ class _Same:
         return isinstance(other, _Same) and other.it is self.it
 
 
+Names = frozenset[str]
+
+
 @lru_cache(maxsize=256)
-def _drawn(b: _Same, y: float, root: _Same, chosen: str, cut_parts: frozenset[str]) -> list[Primitive]:
-    return _sawn(b.it, y, root.it, chosen, cut_parts)
+def _drawn(b: _Same, y: float, root: _Same, chosen: str, cut: Names, held: Names, back: bool) -> list[Primitive]:
+    return _sawn(b.it, y, root.it, chosen, cut, held, back)
 
 
-def _kept_sawn(b: Board, y: float, root: Node | None, chosen: str, cut_parts: frozenset[str]) -> list[Primitive]:
+def _kept_sawn(
+    b: Board, y: float, root: Node | None, chosen: str, cut_parts: Names, held: Names, back: bool
+) -> list[Primitive]:
     """As ``_sawn``, drawn up again only when board or tree are others."""
     mine = frozenset(n.part for n in leaves(root) if n.part) if root is not None else frozenset[str]()
-    return _drawn(_Same(b), y, _Same(root), chosen if chosen in mine else "", cut_parts & mine)
+    return _drawn(_Same(b), y, _Same(root), chosen if chosen in mine else "", cut_parts & mine, held & mine, back)
 
 
-def _sawn(b: Board, y: float, root: Node | None, chosen: str, cut_parts: frozenset[str]) -> list[Primitive]:
+def _sawn(
+    b: Board, y: float, root: Node | None, chosen: str, cut_parts: Names, held: Names = frozenset(), back: bool = False
+) -> list[Primitive]:
     items: list[Primitive] = [
         Area(rectangle(0, y, b.length, b.width), f"wood {b.species}", edge="outline", tag=f"board:{b.id}")
     ]
@@ -197,11 +219,14 @@ def _sawn(b: Board, y: float, root: Node | None, chosen: str, cut_parts: frozens
             items.append(
                 Area(shape, tint, edge=edge, tag=f"part:{leaf.part}", hint=f"{leaf.part}: {size}", opacity=0.8)
             )
-    items += [p for d in b.defects for p in fault(b, d, y, named=False)]
+    hidden = "face" if back else "back"
+    for d in b.defects:
+        items += _through(d, y) if d.face == hidden else fault(b, d, y, named=False)
+    items += _no_wood(b, y)
     for leaf in pieces:
         middle = (leaf.x + leaf.length / 2, y + leaf.y + leaf.width / 2)
         if leaf.use == "part":
-            done = " \u2713" if leaf.part in cut_parts else ""
+            done = " \u2713" if leaf.part in cut_parts else " \u25c6" if leaf.part in held else ""
             items.append(
                 Text(
                     middle,
@@ -219,6 +244,132 @@ def _sawn(b: Board, y: float, root: Node | None, chosen: str, cut_parts: frozens
             words = f"offcut {marked(leaf.length, 0)} x {marked(leaf.width, 0)}"
             items.append(Text(middle, words, size=11, halo=True, room=leaf.length))
     return items
+
+
+def _through(d: Defect, y: float) -> list[Primitive]:
+    """A fault on the face that is turned away: where it lies, dashed."""
+    corners = rectangle(d.x, y + d.y, d.length, d.width)
+    return [Line((*corners, corners[0]), "fault", dash=True)]
+
+
+def _no_wood(b: Board, y: float) -> list[Primitive]:
+    """What a tapering or wany edge leaves of the board's rectangle: paper, and the edge as a line."""
+    if not b.widths:
+        return []
+    stretch = b.length / (len(b.widths) - 1)
+    edge = tuple((i * stretch, y + w) for i, w in enumerate(b.widths))
+    over = ((b.length, y + b.width + 0.5), (0.0, y + b.width + 0.5))
+    return [Area((*edge, *over), "ground"), Line(edge, "outline", width=1.6)]
+
+
+PARTED = 30.0  # mm: how far pieces are drawn apart that a cut has parted
+
+
+def coming_apart(
+    boards: tuple[Board, ...], result: BreakdownResult, done: int, cut_parts: frozenset[str] = frozenset()
+) -> Drawing:
+    """The boards after ``done`` cuts: the pieces apart, the next cut's line on its piece, later ones left out."""
+    roots = {x.board: x.root for x in (result.layout.boards if result.layout else ())}
+    used = tuple(b for b in boards if b.id in roots)
+    numbers = {(c.board, id(c.node)): c for c in result.cuts}
+    items: list[Primitive] = []
+    y = 0.0
+    for b in used:
+        drawn, tall = _piece(b, roots[b.id], numbers, done, 0.0, 0.0, cut_parts)
+        y -= tall
+        items += [_moved(p, 0.0, y) for p in drawn]
+        items.append(
+            Text((0, y - 30), f"{b.name}, {b.species}", size=12, align="left", ink="quiet", tag=f"board:{b.id}")
+        )
+        y -= SAWN_GAP
+    return Drawing(tuple(items))
+
+
+def _piece(
+    b: Board,
+    node: Node,
+    numbers: Mapping[tuple[str, int], SawCut],
+    done: int,
+    dx: float,
+    dy: float,
+    cut_parts: frozenset[str],
+) -> tuple[list[Primitive], float]:
+    """A piece and what has been parted of it, moved by (dx, dy); and how far up it reaches."""
+    cut = numbers.get((b.id, id(node)))
+    if cut is not None and cut.number <= done:
+        low, high = node.children
+        first, a = _piece(b, low, numbers, done, dx, dy, cut_parts)
+        reach = max((right_of(p) for p in first), default=0.0) if node.axis == "across" else a
+        start = low.x + low.length + dx if node.axis == "across" else low.y + low.width + dy
+        gap = max(0.0, reach - start) + PARTED
+        more = (dx + gap, dy) if node.axis == "across" else (dx, dy + gap)
+        second, c = _piece(b, high, numbers, done, *more, cut_parts)
+        return first + second, max(a, c)
+    if node.length <= 0 or node.width <= 0:
+        return [], 0.0
+    x, y = node.x + dx, node.y + dy
+    mine = [n for n in leaves(node) if n.use == "part"]
+    waste = not mine
+    items: list[Primitive] = [
+        Area(rectangle(x, y, node.length, node.width), f"wood {b.species}", edge="outline", tag=f"board:{b.id}")
+    ]
+    if waste:
+        kind = "offcut" if any(n.use == "offcut" for n in leaves(node)) else "waste"
+        items.append(Area(rectangle(x, y, node.length, node.width), kind, hatch=kind == "waste", opacity=0.6))
+    for d in b.defects:
+        if (
+            node.x <= d.x
+            and d.x + d.length <= node.x + node.length
+            and node.y <= d.y
+            and d.y + d.width <= node.y + node.width
+        ):
+            items += [_moved(p, dx, dy) for p in fault(b, d, 0.0, named=False)]
+    for n in mine:
+        if node.use == "cut":
+            items.append(
+                Line((*rectangle(n.x + dx, n.y + dy, n.length, n.width), (n.x + dx, n.y + dy)), "faint", dash=True)
+            )
+        words = n.part + (" \u2713" if n.part in cut_parts else "")
+        middle = (n.x + dx + n.length / 2, n.y + dy + n.width / 2)
+        ink = "ink" if node.use == "part" else "quiet"
+        items.append(
+            Text(
+                middle,
+                words,
+                size=17 if n.length > 60 else 12,
+                bold=node.use == "part",
+                ink=ink,
+                halo=True,
+                tag=f"part:{n.part}",
+            )
+        )
+    if cut is not None and cut.number == done + 1:
+        at = node.at + node.kerf / 2
+        ends = (
+            ((at + dx, y - 8), (at + dx, y + node.width + 8))
+            if node.axis == "across"
+            else ((x - 8, at + dy), (x + node.length + 8, at + dy))
+        )
+        items.append(Line(ends, "computed", width=2.8, tag=f"cut:{cut.number}"))
+        spot = (at + dx + 34, y + 0.16 * node.width) if node.axis == "across" else (x + 40, at + dy)
+        items.append(
+            Text(spot, str(cut.number), size=13, bold=True, ink="computed", halo=True, tag=f"cut:{cut.number}")
+        )
+    return items, y + node.width
+
+
+def right_of(item: Primitive) -> float:
+    """The right end of what is drawn, words apart."""
+    return max((p[0] for p in item.points), default=0.0) if isinstance(item, Area) else 0.0
+
+
+def _moved(item: Primitive, dx: float, dy: float) -> Primitive:
+    def at(p: tuple[float, float]) -> tuple[float, float]:
+        return (p[0] + dx, p[1] + dy)
+
+    if isinstance(item, Area | Line):
+        return replace(item, points=tuple(at(p) for p in item.points))
+    return replace(item, at=at(item.at)) if isinstance(item, Text) else item
 
 
 def _saw_lines(cuts: list[SawCut], b: Board, y: float) -> list[Primitive]:

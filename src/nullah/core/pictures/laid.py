@@ -14,7 +14,9 @@ from nullah.core.wood.species import ALL
 GAP = 110.0  # mm between boards, where their names and the numbers of crosscuts stand
 
 
-def drawing(stock: Sequence[Stock], boards: Sequence[BoardLayout], saw: Sequence[SawCut], name: Callable[[str], str]) -> Drawing:
+def drawing(
+    stock: Sequence[Stock], boards: Sequence[BoardLayout], saw: Sequence[SawCut], name: Callable[[str], str]
+) -> Drawing:
     """Each board that is sawn, the first uppermost: parts with names, waste hatched, faults, cuts with their numbers."""
     by_id = {s.id: s for s in stock}
     items: list[Primitive] = []
@@ -27,7 +29,9 @@ def drawing(stock: Sequence[Stock], boards: Sequence[BoardLayout], saw: Sequence
     return Drawing(tuple(items))
 
 
-def board(s: Stock, layout: BoardLayout, saw: Sequence[SawCut], y: float, name: Callable[[str], str]) -> list[Primitive]:
+def board(
+    s: Stock, layout: BoardLayout, saw: Sequence[SawCut], y: float, name: Callable[[str], str]
+) -> list[Primitive]:
     """One board with its lower edge at ``y``."""
     wood = f"wood {s.species}" if s.species in ALL else "wood"
     items: list[Primitive] = [Area(rectangle(0, y, s.length, s.width), wood, edge="outline")]
@@ -38,7 +42,9 @@ def board(s: Stock, layout: BoardLayout, saw: Sequence[SawCut], y: float, name: 
         if n.use == "part":
             items.append(Area(shape, "", edge="outline"))
         else:
-            items.append(Area(shape, "offcut" if n.use == "offcut" else "waste", hatch=True, edge="outline", opacity=0.6))
+            items.append(
+                Area(shape, "offcut" if n.use == "offcut" else "waste", hatch=True, edge="outline", opacity=0.6)
+            )
     for x0, y0, x1, y1 in s.edges:
         items.append(Area(rectangle(x0, y + y0, x1 - x0, y1 - y0), "ground", opacity=0.9))
     for d in s.defects:
@@ -46,7 +52,10 @@ def board(s: Stock, layout: BoardLayout, saw: Sequence[SawCut], y: float, name: 
         items.append(Area(rectangle(d.x, y + d.y, long, wide), "fault", edge="decision", hint=d.kind, opacity=0.45))
     for c in saw:
         at = c.node.at + c.node.kerf / 2
-        ends = ((at, y + c.node.y), (at, y + c.node.y + c.node.width)) if c.kind == "crosscut" else ((c.node.x, y + at), (c.node.x + c.node.length, y + at))
+        n = c.node
+        ends = ((at, y + n.y), (at, y + n.y + n.width))
+        if c.kind == "rip":
+            ends = ((n.x, y + at), (n.x + n.length, y + at))
         items.append(Line(ends, "kerf", width=1.6))
         spot = (at, y + s.width + 22) if c.kind == "crosscut" else (c.node.x + 0.36 * c.node.length, y + at)
         items.append(Text(spot, str(c.number), size=9, bold=True, ink="computed", halo=True, tall=GAP / 2))

@@ -17,7 +17,6 @@ from nullah.core.stations.trueup import TrueupResult
 from nullah.core.wood.species import species
 
 # assumed rates (common practice, no source); the log replaces them as it grows
-SAW_MINUTES = 250.0  # a square metre of saw cut in middling wood
 SQUARE_METRE_PLANED = 60.0  # minutes a square metre and millimetre in middling wood
 TAIL_MINUTES = 9.0  # a tail and its pin, both sides
 HARD = {"soft": 0.8, "middling": 1.0, "hard": 1.3}
@@ -108,17 +107,16 @@ def _saw_steps(boards: tuple[Board, ...], breakdown: BreakdownResult) -> list[St
     steps = []
     by_id = {b.id: b for b in boards}
     for cut in breakdown.cuts:
-        ease = HARD[species(by_id[cut.board].species).ease]
         kind, _, rest = cut.words.partition(" ")
         steps.append(
             Step(
                 f"saw {cut.board} {cut.number}",
                 "breakdown",
                 f"Cut {cut.number}: {kind} {by_id[cut.board].name}",
-                f"{rest}.".capitalize(),
-                f"{cut.node.at:.0f}",
-                cut.node.at,
-                minutes=1 + cut.area * SAW_MINUTES * ease,
+                f"{rest}; {cut.side}. Hold {cut.hold}.".capitalize(),
+                f"{cut.at:.0f}",
+                cut.at,
+                minutes=1 + cut.minutes,
                 cautions=cautions.for_step("break down"),
             )
         )

@@ -7,17 +7,21 @@ turns them into a call. The plan checks an accepted layout and never re-shuffles
 from __future__ import annotations
 
 import hashlib
+import math
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from nullah.core.calls import Call, Change, Option
 from nullah.core.document import AcceptedLayout, Allowances, Board, BoardLayout, Kit, Node, Project, Reading
 from nullah.core.layout.check import problems
-from nullah.core.layout.graft import grafted
-from nullah.core.layout.model import Blank, Layout, Options, Stock, cuts, leaves
+from nullah.core.layout.clear import Box
+from nullah.core.layout.graft import grafted, only_parts
+from nullah.core.layout.merit import merit
+from nullah.core.layout.model import Blank, Layout, Options, Stock, leaves
 from nullah.core.layout.move import NoPlace, moved
-from nullah.core.layout.search import saw_area, search
+from nullah.core.layout.saw import SawBoard, SawCut, Totals, saw_plan, totals
+from nullah.core.layout.search import search
 from nullah.core.measure import marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations.piece import PieceResult
@@ -31,6 +35,8 @@ FORGIVES = {
     "inside": frozenset({"sound knot", "sapwood"}),
     "hidden": frozenset({"sound knot", "sapwood", "run-out"}),
 }
+TURNED_AWAY = frozenset({"sound knot", "sapwood"})  # on one face only: that face is turned inside (common practice)
+STAIR = 3.0  # mm: a tapering edge is followed in steps of this
 HARDNESS = {"soft": 1.0, "middling": 1.4, "hard": 1.9}  # sawing effort, softwood 1 (common practice)
 
 
@@ -43,28 +49,16 @@ class Request:
     options: Options
     fingerprint: str
     kept: tuple[BoardLayout, ...] = ()  # boards already sawn into: only their uncut leaves are laid out again
-
-
-@dataclass(frozen=True)
-class SawCut:
-    """One cut, in sawing order: words, whether rip or crosscut, its length mm and square metres of saw cut."""
-
-    number: int
-    board: str
-    node: Node
-    words: str
-    area: float
+    begun: tuple[BoardLayout, ...] = ()  # boards with parts pinned where they lie
 
 
 @dataclass(frozen=True)
 class Sawing:
-    """What sawing a layout comes to: the cuts in order, offcuts by board, square metres across and along, effort."""
+    """What sawing a layout comes to: the cuts in order, offcuts by board, sums."""
 
     cuts: tuple[SawCut, ...] = ()
     offcuts: tuple[tuple[str, Node], ...] = ()
-    across: float = 0.0
-    along: float = 0.0
-    effort: float = 0.0
+    sums: Totals = field(default_factory=lambda: totals(()))
 
 
 @dataclass(frozen=True)
@@ -80,6 +74,8 @@ class BreakdownResult:
     request: Request
     stock: tuple[Stock, ...]
     options: Options
+    held: frozenset[str] = frozenset()  # parts pinned where they lie
+    saw_boards: dict[str, SawBoard] = field(default_factory=dict)
 
     @property
     def needs_layout(self) -> bool:
@@ -126,6 +122,8 @@ def blanks_of(parts: Iterable[Part], allowances: Allowances) -> tuple[Blank, ...
                 FORGIVES[p.role],
                 p.end_zone + allowances.length / 2,
                 p.group,
+                p.group == "sides",
+                TURNED_AWAY,
             )
         )
     return tuple(out)
@@ -153,15 +151,13 @@ def sawing_of(boards: tuple[Board, ...], layout: AcceptedLayout | None) -> Sawin
     """The sawing of the accepted layout, as far as its boards are still here."""
     by_id = {b.id: b for b in boards}
     live = tuple(b for b in layout.boards if b.board in by_id) if layout else ()
-    across, along = saw_area(live, {b.id: b.thickness for b in boards})
-    saw = saw_order(live, by_id)
-    return Sawing(
-        saw,
-        tuple((b.board, n) for b in live for n in leaves(b.root) if n.use == "offcut"),
-        across,
-        along,
-        sum(c.area * HARDNESS[species(by_id[c.board].species).ease] for c in saw),
-    )
+    saw = saw_plan(live, _saw_boards(boards))
+    over = ((b.board, n) for b in live if not by_id[b.board].sawn for n in leaves(b.root) if n.use == "offcut")
+    return Sawing(saw, tuple(over), totals(saw))
+
+
+def _saw_boards(boards: Iterable[Board]) -> dict[str, SawBoard]:
+    return {b.id: SawBoard(b.name, b.thickness, HARDNESS[species(b.species).ease]) for b in boards}
 
 
 def work(
@@ -174,21 +170,25 @@ def work(
     timber: TimberResult,
     fitted: Surfaces,
     sawing: Sawing,
+    pinned: tuple[str, ...] = (),
+    whole: tuple[str, ...] = (),
 ) -> BreakdownResult:
     """The station: never searches, only checks."""
     surfaces = fitted.of
     blanks = blanks_of(piece.parts, allowances)
     cut_parts = frozenset(p.id for p in piece.parts if p.cut)
-    stock = tuple(_stock(b, timber.spans[b.id], surfaces[b.id]) for b in boards)
-    options = Options(kit.crosscut_kerf, kit.rip_kerf)
-    fingerprint = _fingerprint(fitted.digest, blanks, timber.spans, options)
-    kept = (
-        tuple(b for b in layout.boards if b.board in timber.spans and any(n.part in cut_parts for n in leaves(b.root)))
-        if layout
-        else ()
-    )
-    request = Request(_open_stock(stock, kept, cut_parts), blanks, options, fingerprint, kept)
-    accepted = _without(layout, cut_parts) if layout else ()
+    sawn = frozenset(b.id for b in boards if b.sawn)
+    stock = tuple(_stock(b, timber.spans[b.id], surfaces[b.id]) for b in boards if not b.sawn)
+    options = Options(kit.crosscut_kerf, kit.rip_kerf, kept=frozenset(whole))
+    held = frozenset(p for p in pinned if p not in cut_parts)
+    fingerprint = _fingerprint(fitted.digest, blanks, timber.spans, options, held)
+    here = tuple(b for b in layout.boards if b.board in timber.spans and b.board not in sawn) if layout else ()
+    kept = tuple(b for b in here if any(n.part in cut_parts for n in leaves(b.root)))
+    begun = _begun([b for b in here if b not in kept], held, stock)
+    laid = {n.part for b in begun for n in leaves(b.root)}
+    wanted = tuple(b for b in blanks if b.id not in laid)
+    request = Request(_open_stock(stock, kept, cut_parts), wanted, options, fingerprint, kept, begun)
+    accepted = _without(tuple(b for b in layout.boards if b.board not in sawn), cut_parts) if layout else ()
     wrong = problems(accepted, stock, blanks) if layout else ()
     return BreakdownResult(
         blanks,
@@ -200,14 +200,29 @@ def work(
         request,
         stock,
         options,
+        held,
+        _saw_boards(boards),
     )
 
 
-def _stock(board: Board, span: Span, surface: Surface) -> Stock:
-    def thickness_in(x: float, y: float, length: float, width: float) -> float:
-        flat = not any(surface.k) and not any(surface.under[1:])
-        return surface.under[0] if flat else surface.slab(x, y, length, width).thickness
+def _begun(here: Iterable[BoardLayout], held: frozenset[str], stock: Iterable[Stock]) -> tuple[BoardLayout, ...]:
+    """Boards with pinned parts, with nothing else on them."""
+    by_id = {s.id: s for s in stock}
+    return tuple(only_parts(b, held, by_id[b.board]) for b in here if any(n.part in held for n in leaves(b.root)))
 
+
+@dataclass(frozen=True)
+class LeftWhenFlat:
+    """The thickest flat board inside a rectangle of a board, mm: what a search asks of wood that is read."""
+
+    surface: Surface
+
+    def __call__(self, x: float, y: float, length: float, width: float) -> float:
+        flat = not any(self.surface.k) and not any(self.surface.under[1:])
+        return self.surface.under[0] if flat else self.surface.slab(x, y, length, width).thickness
+
+
+def _stock(board: Board, span: Span, surface: Surface) -> Stock:
     return Stock(
         board.id,
         board.name,
@@ -220,20 +235,43 @@ def _stock(board: Board, span: Span, surface: Surface) -> Stock:
         span.y1,
         min(board.thickness, surface.under[0]) if not any(surface.under[1:]) else board.thickness,
         board.defects,
-        thickness_in,
+        LeftWhenFlat(surface),
+        no_wood(board),
+        HARDNESS[species(board.species).ease],
     )
 
 
-def _fingerprint(timber: str, blanks: tuple[Blank, ...], spans: dict[str, Span], options: Options) -> str:
-    seen = [timber]
+def no_wood(board: Board) -> tuple[Box, ...]:
+    """Boxes past the upper edge of a board that tapers or is wany, stepped so that none lies inside the wood."""
+    if not board.widths:
+        return ()
+    stretch = board.length / (len(board.widths) - 1)
+    out = []
+    for i, (a, b) in enumerate(zip(board.widths, board.widths[1:], strict=False)):
+        steps = max(1, min(8, math.ceil(abs(a - b) / STAIR)))
+        for k in range(steps):
+            low = min(a + (b - a) * k / steps, a + (b - a) * (k + 1) / steps)
+            if low < board.width - 1e-6:
+                x = (i + k / steps) * stretch
+                out.append((x, low, x + stretch / steps, board.width))
+    return tuple(out)
+
+
+def _fingerprint(
+    timber: str, blanks: tuple[Blank, ...], spans: dict[str, Span], options: Options, held: frozenset[str]
+) -> str:
+    seen = [timber, *sorted(held)]
     seen += [
         f"{b.id} {b.length:.0f} {b.width:.0f} {b.thickness:.0f} {b.species}" for b in blanks
     ]  # a shaving is no change
-    seen += [f"{k} {s}" for k, s in sorted(spans.items())] + [str(options)]
+    seen += [f"{k} {s}" for k, s in sorted(spans.items())] + [
+        str(replace(options, kept=frozenset())),
+        *sorted(options.kept),
+    ]
     return hashlib.sha256("\n".join(seen).encode()).hexdigest()[:16]
 
 
-def _without(layout: AcceptedLayout, cut_parts: frozenset[str]) -> tuple[BoardLayout, ...]:
+def _without(boards: tuple[BoardLayout, ...], cut_parts: frozenset[str]) -> tuple[BoardLayout, ...]:
     """The layout with parts that are already cut turned to waste: they are history and need no room."""
 
     def strip(node: Node) -> Node:
@@ -241,7 +279,7 @@ def _without(layout: AcceptedLayout, cut_parts: frozenset[str]) -> tuple[BoardLa
             return node.model_copy(update={"children": tuple(strip(c) for c in node.children)})
         return node.model_copy(update={"use": "waste", "part": ""}) if node.part in cut_parts else node
 
-    return tuple(BoardLayout(board=b.board, root=strip(b.root)) for b in layout.boards)
+    return tuple(BoardLayout(board=b.board, root=strip(b.root)) for b in boards)
 
 
 def _open_stock(
@@ -264,7 +302,7 @@ def _open_stock(
 
 def offers(request: Request) -> tuple[Layout, ...]:
     """Search, away from the interface thread; layouts of whole boards, best first."""
-    found = search(request.stock, request.blanks, request.options)
+    found = search(request.stock, request.blanks, request.options, request.begun)
     return tuple(grafted(one, request.kept) for one in found) if request.kept else found
 
 
@@ -290,25 +328,34 @@ def move_part(result: BreakdownResult, part: str, board: str, place: tuple[float
     )
 
 
-def layout_call(result: BreakdownResult, found: tuple[Layout, ...], boards: tuple[Board, ...]) -> Call | None:
-    """The call that offers new layouts, from what a search found; None where the accepted one serves and none is new."""
+def layout_call(result: BreakdownResult, found: tuple[Layout, ...], better_too: bool = False) -> Call | None:
+    """The call that offers new layouts, from what a search found; None where the accepted one serves and none is new.
+
+    ``better_too``: a better one was looked for, and is offered though the accepted one serves.
+    """
     if not result.blanks or not found:
         return None
-    if result.layout is not None and not result.changed and not _mended_by(found[0], result):
+    sooner = result.layout is not None and not result.problems and better_too
+    if sooner:
+        found = better_than(result, found)
+        if not found:
+            return None
+    elif result.layout is not None and not result.changed and not _mended_by(found[0], result):
         return None
-    thickness = {b.id: b.thickness for b in boards}
-    options = [_offer(one, result, thickness) for one in found]
+    options = [_offer(one, result) for one in found]
     if result.layout is not None:
         held = result.problems[:3] or ("every part still lies clear and large enough",)
         options.append(Option("keep", "keep the layout as it is", held, _keep(result.request.fingerprint)))
     serves = result.layout is not None and not result.problems
-    recommended = "keep" if serves else options[0].id
+    recommended = options[0].id if sooner or not serves else "keep"
     if result.layout is None:
         question = "Nothing is laid on the boards yet. Which way is it sawn?"
     elif result.problems:
         question = (
             f"The layout no longer holds: {result.problems[0][0].lower()}{result.problems[0][1:-1]}. Lay out again?"
         )
+    elif sooner:
+        question = "There is a way with less sawing or better left over. Take it?"
     else:
         question = "Boards or parts changed since the layout was taken; it still holds. Lay out again?"
     if result.layout is None and found[0].unplaced:
@@ -319,11 +366,29 @@ def layout_call(result: BreakdownResult, found: tuple[Layout, ...], boards: tupl
         question,
         tuple(options),
         recommended,
-        "what is marked on the boards stays good" if serves else _why(found[0]),
+        "what is marked on the boards stays good" if serves and not sooner else _why(found[0]),
         result.request.fingerprint,
         differ="Crosscut first is short and easy; a rip first can save an offcut that a crosscut would ruin.",
         parts=tuple(b.id for b in result.blanks),
     )
+
+
+def better_than(result: BreakdownResult, found: tuple[Layout, ...]) -> tuple[Layout, ...]:
+    """Of layouts found, those that come to clearly less than the accepted one: at least a hundredth."""
+    if result.layout is None:
+        return found
+    request, layout = result.request, result.layout
+    now = Layout(
+        layout.name, layout.boards, tuple((p, "") for p in layout.unplaced if any(b.id == p for b in request.blanks))
+    )
+    mine = merit(now, request.stock, request.blanks, request.options)
+
+    def gains(one: Layout) -> bool:
+        m = merit(one, request.stock, request.blanks, request.options)
+        less = m.cost < mine.cost - 0.01 * abs(mine.cost)
+        return m.without < mine.without - 1.0 or (m.without < mine.without + 1.0 and m.split <= mine.split and less)
+
+    return tuple(one for one in found if gains(one))
 
 
 def _mended_by(best: Layout, result: BreakdownResult) -> bool:
@@ -367,11 +432,11 @@ def _why(best: Layout) -> str:
     return "every part has a place" + ("" if best.split_groups else ", the four sides in sequence from one length")
 
 
-def _offer(one: Layout, result: BreakdownResult, thickness: dict[str, float]) -> Option:
-    across, along = saw_area(one, thickness)
+def _offer(one: Layout, result: BreakdownResult) -> Option:
+    sums = totals(saw_plan(one.boards, result.saw_boards))
     off = [n for b in one.boards for n in leaves(b.root) if n.use == "offcut"]
     most = max(off, key=lambda n: n.length * n.width, default=None)
-    said = [f"saw cut {100 * across:.1f} dm\u00b2 across, {100 * along:.1f} dm\u00b2 along"]
+    said = [_sawing_said(sums, len(one.boards))]
     if most is not None:
         said.append(f"largest offcut {marked(most.length, 0)} x {marked(most.width, 0)}")
     if one.split_groups:
@@ -385,6 +450,14 @@ def _offer(one: Layout, result: BreakdownResult, thickness: dict[str, float]) ->
     return Option(one.name, one.name, tuple(said), change)
 
 
+def _sawing_said(sums: Totals, boards: int) -> str:
+    """What sawing comes to, in words."""
+    return (
+        f"{boards} board{'s' if boards != 1 else ''}, {sums.cuts} cuts: {sums.across_m:.1f} m across, {sums.along_m:.1f} m along, "
+        f"about {sums.minutes:.0f} minutes"
+    )
+
+
 def _keep(fingerprint: str) -> Change:
     def change(project: Project) -> Project:
         if project.layout is None:
@@ -392,22 +465,3 @@ def _keep(fingerprint: str) -> Change:
         return project.model_copy(update={"layout": project.layout.model_copy(update={"fingerprint": fingerprint})})
 
     return change
-
-
-def saw_order(layouts: tuple[BoardLayout, ...], boards: dict[str, Board]) -> tuple[SawCut, ...]:
-    """Every cut of a layout in order, in words a maker can saw by."""
-    out: list[SawCut] = []
-    for layout in layouts:
-        board = boards[layout.board]
-        for node in cuts(layout.root):
-            low, high = node.children
-            frees = [n.part for side in (low, high) if side.use == "part" for n in leaves(side)]
-            kind, edge = ("crosscut", "left end") if node.axis == "across" else ("rip", "lower edge")
-            size = node.width if node.axis == "across" else node.length
-            words = f"{kind} at {marked(node.at)} from the {edge}, over {marked(size, 0)}"
-            if frees:
-                words += f": frees {' and '.join(frees)}"
-            elif low.use in ("waste", "offcut"):
-                words += f": the {'left' if node.axis == 'across' else 'lower'} piece is {low.use}"
-            out.append(SawCut(len(out) + 1, board.id, node, words, size * board.thickness / 1e6))
-    return tuple(out)

@@ -62,6 +62,9 @@ def work(
     spans: dict[str, Span] = {}
     for board in boards:
         x0, x1 = 0.0, board.length
+        if board.sawn:
+            spans[board.id] = Span(x0, x1, 0.0, board.width)
+            continue
         for fault in board.defects:
             end = _end_of(fault, board)
             if not end:

@@ -1,4 +1,4 @@
-"""Break-down: which part comes out of which board, and the order of sawing in words beside it."""
+"""Break-down: which part comes out of which board, the planner at work, and the order of sawing, stepped through cut by cut."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from dataclasses import replace
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QListWidget, QWidget
 
-from nullah.core import edit
+from nullah.core import board_edits, edit
 from nullah.core.pictures import boards as picture
 from nullah.core.stations.breakdown import Sawing
 from nullah.gui.bits import Field, button, column, label, row
@@ -36,6 +36,21 @@ class BreakdownView(QWidget):
         self.part = label("Click a part to choose it.", wrap=True)
         self.mark = button("Mark as cut  X", self.mark_cut)
         self.mark.setObjectName("mark cut")
+        self.step = 0  # cuts made in the drawing; 0: the layout as it lies
+        self.back = False
+        self.pin_button = button("Pin  P", self.pin, "pin", "the chosen part stays where it lies")
+        self.whole_button = button(
+            "Keep board whole  W", self.keep_whole, "keep whole", "nothing is sawn out of the chosen board"
+        )
+        self.sawn_button = button(
+            "Board is sawn  S", self.sawn, "sawn", "its parts are cut, what is left over joins the boards"
+        )
+        self.turn_button = button("Other face  O", self.turn_over, "other face")
+        self.before = button("\u2039 Cut  Q", lambda: self.step_by(-1), "cut before")
+        self.after = button("Cut \u203a  E", lambda: self.step_by(1), "cut after")
+        self.look = button("Look for better  K", self.look_for_better, "look for better")
+        self.looked = label("", "quiet", wrap=True)
+        self.board = ""  # the board chosen
         words = QWidget()
         column(words, label("Order of sawing", "heading"), self.order, margins=0, spacing=4)
         middle = row(self.canvas, words)
@@ -50,12 +65,14 @@ class BreakdownView(QWidget):
             )
         }
         g = list(self.given.values())
-        foot = row(
-            self.part, "left on: length", g[0], "width", g[1], "kerf: across", g[2], "along", g[3], self.mark, spacing=5
-        )
-        foot.setStretch(0, 1)
-        whole = column(self, self.trouble, middle, self.about, foot, margins=12, spacing=6)
-        whole.setStretch(1, 1)
+        foot = row("left on: length", g[0], "width", g[1], "kerf: across", g[2], "along", g[3], 1, spacing=5)
+        lead = row(self.look, self.looked, self.turn_button, self.before, self.after, spacing=5)
+        lead.setStretch(1, 1)
+        hand = row(self.part, self.pin_button, self.mark, self.whole_button, self.sawn_button, spacing=5)
+        hand.setStretch(0, 1)
+        whole = column(self, self.trouble, lead, middle, self.about, hand, foot, margins=12, spacing=6)
+        whole.setStretch(2, 1)
+        session.looked.connect(self._show_looking)
 
     def chosen_part(self):
         """The part chosen, or None."""
@@ -63,15 +80,107 @@ class BreakdownView(QWidget):
 
     def _picked(self, tag: str) -> None:
         self.lit = tag if tag.startswith("cut:") else ""
-        self.session.light_part(tag.removeprefix("part:") if tag.startswith("part:") else "")
+        part = tag.removeprefix("part:") if tag.startswith("part:") else ""
+        self.session.light_part(part)
+        kind, _, name = tag.partition(":")
+        place = self.session.plan.breakdown.place(part) if part else None
+        self.board = place[0] if place else name if kind in ("board", "offcut") else self.board
         self.refresh()
+
+    # ---- led by hand
+
+    def chosen_board(self):
+        """The board that was clicked last, or the one with the chosen part, or None."""
+        part = self.chosen_part()
+        place = self.session.plan.breakdown.place(part.id) if part else None
+        wanted = place[0] if place else self.board
+        return next((b for b in self.session.project.boards if b.id == wanted), None)
+
+    def pin(self) -> None:
+        """The part chosen stays where it lies, or is loose again."""
+        part, s = self.chosen_part(), self.session
+        if part is None:
+            s.said.emit("Click a part first, then pin it.", True)
+            return
+        held = part.id in s.project.pinned
+        words = f"{part.id} is loose again" if held else f"{part.id} stays where it lies"
+        s.attempt(words, lambda: board_edits.pin(s.project, s.plan, part.id))
+
+    def keep_whole(self) -> None:
+        """Nothing is sawn out of the board chosen, or may be again."""
+        board, s = self.chosen_board(), self.session
+        if board is None:
+            s.said.emit("Click a board first, then keep it whole.", True)
+            return
+        words = f"{board.name} may be sawn again" if board.id in s.project.whole else f"{board.name} is kept whole"
+        s.attempt(words, lambda: board_edits.keep_whole(s.project, board.id))
+
+    def sawn(self) -> None:
+        """The board chosen is sawn as laid out."""
+        board, s = self.chosen_board(), self.session
+        if board is None:
+            s.said.emit("Click the board that is sawn, or a part on it, first.", True)
+            return
+        if s.attempt(f"{board.name} is sawn", lambda: board_edits.sawn(s.project, s.plan, board.id, s.now())):
+            s.said.emit(f"{board.name} is sawn: its parts are cut, what is left over stands under Timber.", False)
+
+    def turn_over(self) -> None:
+        """The boards' other face, and back."""
+        self.back = not self.back
+        self.refresh()
+
+    def step_by(self, by: int) -> None:
+        """So many cuts on or back in the drawing: the pieces come apart."""
+        many = len(self.session.plan.breakdown.cuts)
+        if not many:
+            self.session.said.emit("There is no cut to step through until a layout is taken.", True)
+            return
+        self.step = min(max(self.step + by, 0), many)
+        self._draw()
+        self._tell_step()
+
+    def look_for_better(self) -> None:
+        """The planner at work, or stopped."""
+        self.session.stop_looking() if self.session.looking else self.session.look_longer()
+
+    def _tell_step(self) -> None:
+        cuts = self.session.plan.breakdown.cuts
+        self.before.setEnabled(self.step > 0)
+        self.after.setEnabled(self.step < len(cuts))
+        if self.step and self.step < len(cuts):
+            nxt = cuts[self.step]
+            self.about.setText(
+                self.session.told(
+                    f"{self.step} of {len(cuts)} cuts made. Next, {nxt.number}: {nxt.words}; {nxt.side}. Hold {nxt.hold}."
+                )
+            )
+            self.order.setCurrentRow(self.step)
+        elif self.step:
+            self.about.setText(
+                f"All {len(cuts)} cuts are made. Number the pieces, mark their faces, keep the pattern piece apart."
+            )
+        else:
+            self._tell_sums()
+
+    def _show_looking(self) -> None:
+        """How far the planner has come, and how much better is possible."""
+        s, report = self.session, self.session.report
+        self.look.setText("Stop looking  K" if s.looking else "Look for better  K")
+        if report is None:
+            self.looked.setText("Looking\u2026" if s.looking else "")
+            return
+        state = f"{100 * report.share:.0f} % of the time" if s.looking else "done looking" if report.done else "stopped"
+        words = f"{state}, {f'{report.rounds:,}'.replace(',', chr(0x202F))} tries"
+        words += f": {100 * report.placed:.1f} % of the wood asked for has a place, at most {100 * report.at_most:.1f} % could."
+        self.looked.setText(s.told(" ".join([words, *report.ways_out[:2]])))
 
     def live(self) -> None:
         """While a part is dragged: where it would lie; cuts are numbered again when it is let go."""
         s, part = self.session, self.session.lit_part
         result = replace(s.plan.breakdown, layout=s.project.layout, sawing=Sawing())
         cut = frozenset(m.part for m in s.project.cut)
-        self.canvas.show_drawing(picture.laid_out(s.project.boards, result, part, cut), f"part:{part}")
+        self.step = 0
+        self.canvas.show_drawing(picture.laid_out(s.project.boards, result, part, cut, self.back), f"part:{part}")
 
     def _chose_cut(self, index: int) -> None:
         cuts = self.session.plan.breakdown.cuts
@@ -97,7 +206,14 @@ class BreakdownView(QWidget):
         plan = self.session.plan
         part = self.chosen_part()
         cut = frozenset(p.id for p in plan.piece.parts if p.cut)
-        drawing = picture.laid_out(self.session.project.boards, plan.breakdown, part.id if part else "", cut)
+        self.step = min(self.step, len(plan.breakdown.cuts))
+        if self.step:
+            self.canvas.show_drawing(
+                picture.coming_apart(self.session.project.boards, plan.breakdown, self.step, cut),
+                f"cut:{self.step + 1}",
+            )
+            return
+        drawing = picture.laid_out(self.session.project.boards, plan.breakdown, part.id if part else "", cut, self.back)
         self.canvas.show_drawing(drawing, self.lit or (f"part:{part.id}" if part else ""))
 
     def refresh(self) -> None:
@@ -120,15 +236,8 @@ class BreakdownView(QWidget):
             trouble.append(f"No place for {', '.join(result.layout.unplaced)}.")
         self.trouble.setText(self.session.told("  ".join(trouble)))
         self.trouble.setVisible(bool(trouble))
-        off = sorted(result.offcuts, key=lambda o: -o[1].length)[:3]
-        sizes = [
-            f"{self.session.figure(n.length)} x {self.session.figure(n.width)} of {names.get(b, b)}" for b, n in off
-        ]
-        left = "; ".join(sizes) or "nothing worth keeping"
-        self.about.setText(
-            f"Saw cut: {100 * result.sawing.across:.1f} dm\u00b2 across the grain, {100 * result.sawing.along:.1f} dm\u00b2 along it. "
-            f"Left over, longest first: {left}. Keep the kerf in the waste; split the line where two parts share it."
-        )
+        self._tell_step()
+        self._show_looking()
         for (owner, name), field in self.given.items():
             field.show_text(self.session.figures(getattr(getattr(self.session.project, owner), name)))
         part = self.chosen_part()
@@ -146,3 +255,28 @@ class BreakdownView(QWidget):
             )
         self.mark.setText("To be cut again  X" if part is not None and part.cut else "Mark as cut  X")
         self.mark.setEnabled(part is not None)
+        board = self.chosen_board()
+        held = part is not None and part.id in self.session.project.pinned
+        self.pin_button.setText("Loose  P" if held else "Pin  P")
+        self.pin_button.setEnabled(part is not None)
+        kept = board is not None and board.id in self.session.project.whole
+        self.whole_button.setText("May be sawn  W" if kept else "Keep board whole  W")
+        self.whole_button.setEnabled(board is not None)
+        self.sawn_button.setEnabled(board is not None and not board.sawn)
+        self.turn_button.setText("Face  O" if self.back else "Other face  O")
+
+    def _tell_sums(self) -> None:
+        """What the sawing comes to, and what is left over."""
+        result = self.session.plan.breakdown
+        names = {b.id: b.name for b in self.session.project.boards}
+        off = sorted(result.offcuts, key=lambda o: -o[1].length)[:3]
+        sizes = [
+            f"{self.session.figure(n.length)} x {self.session.figure(n.width)} of {names.get(b, b)}" for b, n in off
+        ]
+        sums = result.sawing.sums
+        left = "; ".join(sizes) or "nothing worth keeping"
+        self.about.setText(
+            f"{sums.cuts} cuts at {sums.settings} settings: {sums.across_m:.1f} m across, {sums.along_m:.1f} m along, "
+            f"about {sums.minutes:.0f} minutes. "
+            f"Left over, longest first: {left}. Keep the kerf in the waste; split the line where two parts share it."
+        )

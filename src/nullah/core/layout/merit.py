@@ -1,0 +1,44 @@
+"""What a layout comes to, so that any two can be compared: parts without a place, split groups, sawing and what is left over."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from nullah.core.layout.model import Blank, Layout, Options, Stock, cuts, leaves
+
+
+def worth_of(length: float, width: float) -> float:
+    """What a left-over piece is worth, mm2: its area, a long one's more, since it serves for more."""
+    return length * width * long_share(length)
+
+
+def long_share(length: float) -> float:
+    """How much of its area a left-over piece this long is worth."""
+    return length / (length + 1000.0)
+
+
+@dataclass(frozen=True)
+class Merit:
+    """What a layout comes to; less is better, in this order: area without a place, split groups, cost in mm2 of wood."""
+
+    without: float
+    split: int
+    cost: float
+
+
+def merit(layout: Layout, stock: Sequence[Stock], blanks: Sequence[Blank], options: Options) -> Merit:
+    """The merit of any layout, by the same weights for all."""
+    area = {b.id: b.length * b.width for b in blanks}
+    by_id = {s.id: s for s in stock}
+    cost = 0.0
+    for b in layout.boards:
+        s = by_id.get(b.board.partition("#")[0]) or by_id.get(b.board)
+        if s is None:
+            continue
+        cost += worth_of(s.x1 - s.x0, s.y1 - s.y0) + options.opening * (s.x1 - s.x0) * (s.y1 - s.y0)
+        cost -= sum(worth_of(n.length, n.width) for n in leaves(b.root) if n.use == "offcut")
+        for n in cuts(b.root):
+            effort = (options.crosscut_effort * n.width) if n.axis == "across" else (options.rip_effort * n.length)
+            cost += effort * s.hardness * s.thickness / 25.0
+    return Merit(sum(area[p] for p, _ in layout.unplaced), len(layout.split_groups), cost)

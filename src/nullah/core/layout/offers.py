@@ -1,0 +1,110 @@
+"""Several ways of sawing the same boards, searched side by side, and what each comes to: the alternatives worth looking at.
+
+``Offers`` is stepped like a ``Planner``, one way after the other by turns. What it shows is sorted by merit: parts without a place,
+groups that had to be split, then sawing, boards opened and what is left over, weighed as ``Options`` says.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from nullah.core.document import BoardLayout
+from nullah.core.layout.bound import Bound
+from nullah.core.layout.merit import Merit, merit
+from nullah.core.layout.model import Blank, Layout, Options, Stock, leaves
+from nullah.core.layout.planner import Planner, Progress
+from nullah.core.layout.search import search
+
+FEWEST_BOARDS = 3.0  # what opening a board weighs where as few as can be are wanted
+SPLIT_AFTER = 0.25  # of the work, after which a group in order that finds no place is tried in pieces
+
+
+class Offers:
+    """The ways searched side by side. Arguments as for ``Planner``."""
+
+    def __init__(
+        self,
+        stock: Sequence[Stock],
+        blanks: Sequence[Blank],
+        options: Options,
+        seed: int = 1,
+        begun: Sequence[BoardLayout] = (),
+    ) -> None:
+        self.stock, self.blanks, self.options, self.seed, self.begun = stock, blanks, options, seed, begun
+        self.ways: list[tuple[str, Planner]] = []
+        self._add("crosscut first", replace(options, first="crosscut"))
+        self._add("rip first", replace(options, first="rip"))
+        if len(stock) > 1:
+            self._add("fewest boards", replace(options, opening=FEWEST_BOARDS))
+        self._at_once = search(stock, blanks, options, begun)
+        self._turn = 0
+        self._spared = self._split = False
+
+    def _add(self, name: str, options: Options) -> None:
+        self.ways.append((name, Planner(self.stock, self.blanks, options, self.seed, self.begun)))
+
+    def advance(self, rounds: int, share: float) -> Progress:
+        """So many rounds of the way whose turn it is; ``share`` of the work is done by now. How far the best has come."""
+        self._turn = (self._turn + 1) % len(self.ways)
+        self.ways[self._turn][1].advance(rounds, share)
+        if share > SPLIT_AFTER:
+            self._widen()
+        return max((p.progress for _, p in self.ways), key=lambda g: g.placed)
+
+    def _widen(self) -> None:
+        """Ways that are worth a try once something is known: a group split, a board kept whole."""
+        best = max((p for _, p in self.ways), key=lambda p: p.progress.placed)
+        if (
+            best.progress.unplaced
+            and not self._split
+            and self.options.keep_groups
+            and any(b.in_order for b in self.blanks)
+        ):
+            self._split = True
+            self._add("sides not in sequence", replace(self.options, keep_groups=False))
+        if not best.progress.unplaced and not self._spared:
+            self._spared = True
+            spare = self._least_used(best)
+            if spare is not None:
+                self._add(f"{spare.name} kept whole", replace(self.options, kept=self.options.kept | {spare.id}))
+
+    def _least_used(self, best: Planner) -> Stock | None:
+        """The board with the least of parts on it, where there are others and nothing is pinned on it."""
+        pinned = {b.board for b in self.begun}
+        used = {
+            b.board: sum(n.length * n.width for n in leaves(b.root) if n.use == "part")
+            for b in best.layout().boards
+            if b.board not in pinned
+        }
+        if len(used) < 2:
+            return None
+        least = min(used, key=lambda i: used[i])
+        return next(s for s in self.stock if s.id == least)
+
+    @property
+    def done(self) -> bool:
+        """Whether there is nothing to search."""
+        return self.ways[0][1].done
+
+    def bound(self) -> Bound:
+        """How much could have a place at the most, whichever way."""
+        return self.ways[0][1].bound()
+
+    def layouts(self) -> tuple[Layout, ...]:
+        """What is worth showing, best first: each way's best, but of those alike only one, and none that leaves out more."""
+        found = [
+            (merit(one, self.stock, self.blanks, self.options), replace(one, name=name)) for name, one in self._found()
+        ]
+        found.sort(key=lambda f: (f[0].without, f[0].split, f[0].cost))
+        least = found[0][0]
+        shown: list[tuple[Merit, Layout]] = []
+        for m, one in found:
+            poorer = m.without > least.without + 1.0 or (m.split > least.split and m.without >= least.without)
+            like = any(one.name == k.name or (abs(m.cost - n.cost) < 1.0 and m.without == n.without) for n, k in shown)
+            if not poorer and not like:
+                shown.append((m, one))
+        return tuple(one for _, one in shown)
+
+    def _found(self) -> list[tuple[str, Layout]]:
+        return [*((one.name, one) for one in self._at_once), *((name, p.layout()) for name, p in self.ways)]

@@ -1,0 +1,75 @@
+"""The planner's process as the window sees it: a task is sent, reports come as signals, stopping it takes no time."""
+
+from __future__ import annotations
+
+import sys
+
+from PySide6.QtCore import QObject, QProcess, QProcessEnvironment, Signal
+
+from nullah.planning import Report, Task, packed, unpacked
+
+__all__ = ["PlannerProcess", "Report", "Task"]
+
+
+class PlannerProcess(QObject):
+    """At most one process at a time. All on the interface thread; the work is done elsewhere.
+
+    ``tells``: whether layouts are to be shown as they come; laid aside once one has been taken.
+    """
+
+    reported = Signal(object)
+    failed = Signal(str)
+
+    def __init__(self, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self._process: QProcess | None = None
+        self._read = b""
+        self.tells = True
+
+    @property
+    def at_work(self) -> bool:
+        return self._process is not None
+
+    def start(self, task: Task) -> None:
+        """Begin with a task, in place of what may be under way."""
+        self.stop()
+        self.tells, self._read = True, b""
+        process = QProcess(self)
+        environment = QProcessEnvironment.systemEnvironment()
+        environment.insert("PYTHONDONTWRITEBYTECODE", "")
+        process.setProcessEnvironment(environment)
+        process.readyReadStandardOutput.connect(lambda: self._take(process))
+        process.finished.connect(lambda *_: self._ended(process))
+        process.errorOccurred.connect(lambda *_: self._ended(process))
+        self._process = process
+        process.start(sys.executable, ["-c", "from nullah.planning import main; main()"])  # not -m: pickles name its module
+        process.write(packed(task))
+        process.closeWriteChannel()
+
+    def stop(self) -> None:
+        """End it at once; nothing more is told of it."""
+        process, self._process = self._process, None
+        if process is None:
+            return
+        process.kill()
+        process.waitForFinished(1_000)
+        process.deleteLater()
+
+    def _take(self, process: QProcess) -> None:
+        if process is not self._process:
+            return
+        found, self._read = unpacked(self._read + bytes(process.readAllStandardOutput().data()))
+        for one in found[-1:]:  # only the latest counts
+            self.reported.emit(one)
+
+    def _ended(self, process: QProcess) -> None:
+        if process is not self._process:
+            return
+        failed = process.exitStatus() != QProcess.ExitStatus.NormalExit or process.exitCode() != 0
+        self._take(process)
+        if process is not self._process:
+            return
+        self._process = None
+        process.deleteLater()
+        if failed:
+            self.failed.emit("The planner could not go on; the layout found so far stands.")

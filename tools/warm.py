@@ -1,0 +1,11 @@
+"""Compile the planner's inner loop into Numba's cache, so that the first search does not wait for it."""
+
+from nullah.core.layout.model import Blank, Options, Stock
+from nullah.core.layout.planner import Planner
+
+WOOD = "yellow-poplar"
+board = Stock("b", "b", WOOD, 1000.0, 200.0, 0.0, 1000.0, 0.0, 200.0, 25.0, (), lambda *_: 25.0)
+blanks = [Blank(str(i), 300.0, 90.0 + i, 20.0, WOOD, (300.0, 90.0)) for i in range(3)]
+planner = Planner([board], blanks, Options())
+for share in (0.0, 0.5, 1.0):
+    planner.advance(5, share)
