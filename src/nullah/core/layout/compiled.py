@@ -180,13 +180,24 @@ def gather(pool, pooled, sizes, kind_class, left, kerfs, waste, room, items, mem
 
 
 @compiled
-def best_inside(length, width, beside, count, items, members, left, live, least, kerfs, across):
-    """Area that the best single item takes of a gap next to item ``beside``; room left for another counts in part."""
+def best_inside(length, width, beside, fitting, count, items, members, left, least, kerfs, across):
+    """Area that the best single part takes of a gap next to item ``beside``; room left for another counts in part.
+
+    ``fitting`` names the parts, largest first, that fit the piece at all.
+    """
     most = 0.0
     fits = 0
-    for q in range(count):
-        if items[q, 1] > width + EPS or items[q, 0] > length + EPS or not live[q]:
+    for n in range(count):
+        q = fitting[n]
+        if items[q, 1] > width + EPS or items[q, 0] > length + EPS:
             continue
+        t = members[q, 0]
+        if left[t] < 2:
+            taken = False
+            for x in range(MEMBERS):
+                taken = taken or members[beside, x] == t
+            if taken:
+                continue
         area = items[q, 2]
         if across:
             gap = width - items[q, 1] - kerfs[1]
@@ -196,10 +207,7 @@ def best_inside(length, width, beside, count, items, members, left, live, least,
             gap = length - items[q, 0] - kerfs[0]
             if gap > least[0]:
                 area += gap * width * PART_FILLED
-        if area > most:
-            if share(members, beside, q) and left[members[q, 0]] < 2:
-                continue
-            most = area
+        most = max(most, area)
         fits += 1
         if fits == FITS:
             break
@@ -270,7 +278,7 @@ def clears_in(clears, first, last, a, b, c, d, least, kerfs, out):
 
 
 @compiled
-def beside(gap, kerf, least, other, wide):
+def beside(gap, kerf, least, wide):
     """What is lost at once beside an item: a gap too small for anything (``wide``: with its kerf), else nothing yet."""
     if gap > -kerf + EPS and gap < least - EPS:
         return (gap + kerf) * wide
@@ -278,30 +286,104 @@ def beside(gap, kerf, least, other, wide):
 
 
 @compiled
-def waste_of(order, x, y, length, width, a, b, c, d, cap, i, count, items, members, left, live, least, kerfs):
-    """What is lost where an item is laid at (x, y) and freed in that order of cuts: gaps too small, and what the best item
-    leaves of a gap in the same strip. Stops early, and tells too little, once it is over ``cap``."""
+def waste_of(order, x, y, size, piece, cap, i, fitting, many, items, members, left, least, kerfs):
+    """What is lost where an item is laid at (x, y) of a piece and freed in that order of cuts: gaps too small, and what the
+    best part leaves of a gap in the same strip. Stops early, and tells too little, once it is over ``cap``."""
+    length, width = size
+    a, b, c, d = piece
     near, far = x - a - kerfs[0], c - x - length - kerfs[0]
     below, above = y - b - kerfs[1], d - y - width - kerfs[1]
     if order == 0:
-        waste = beside(near, kerfs[0], least[0], 0, d - b) + beside(far, kerfs[0], least[0], 0, d - b)
-        waste += beside(below, kerfs[1], least[1], 0, length) + beside(above, kerfs[1], least[1], 0, length)
+        waste = beside(near, kerfs[0], least[0], d - b) + beside(far, kerfs[0], least[0], d - b)
+        waste += beside(below, kerfs[1], least[1], length) + beside(above, kerfs[1], least[1], length)
         if below >= least[1] - EPS and waste < cap:
             waste += length * below - best_inside(
-                length, below, i, count, items, members, left, live, least, kerfs, True
+                length, below, i, fitting, many, items, members, left, least, kerfs, True
             )
         if above >= least[1] - EPS and waste < cap:
             waste += length * above - best_inside(
-                length, above, i, count, items, members, left, live, least, kerfs, True
+                length, above, i, fitting, many, items, members, left, least, kerfs, True
             )
     else:
-        waste = beside(below, kerfs[1], least[1], 0, c - a) + beside(above, kerfs[1], least[1], 0, c - a)
-        waste += beside(near, kerfs[0], least[0], 0, width) + beside(far, kerfs[0], least[0], 0, width)
+        waste = beside(below, kerfs[1], least[1], c - a) + beside(above, kerfs[1], least[1], c - a)
+        waste += beside(near, kerfs[0], least[0], width) + beside(far, kerfs[0], least[0], width)
         if near >= least[0] - EPS and waste < cap:
-            waste += width * near - best_inside(near, width, i, count, items, members, left, live, least, kerfs, False)
+            waste += width * near - best_inside(
+                near, width, i, fitting, many, items, members, left, least, kerfs, False
+            )
         if far >= least[0] - EPS and waste < cap:
-            waste += width * far - best_inside(far, width, i, count, items, members, left, live, least, kerfs, False)
+            waste += width * far - best_inside(far, width, i, fitting, many, items, members, left, least, kerfs, False)
     return waste
+
+
+@compiled
+def choose(case, board, piece, count, items, members, left, live, state, taste, room):
+    """What to lay in a piece, where, and in which order of cuts: the item of least waste for its size, with some chance.
+
+    Returns the item or -1, x, y, and 0 where the crosscuts come first or 1 where the rips do.
+    """
+    _, clears, _, how_many, _, least, fitting, spots = room
+    kerfs, classes = case.kerfs, case.zones.size
+    a, b, c, d = piece
+    best, chosen, at_x, at_y, way = 1e300, -1, 0.0, 0.0, 0
+    for k in range(classes):
+        g = board * classes + k
+        first, last = case.clear_start[g], case.clear_start[g + 1]
+        how_many[k] = clears_in(case.clears, first, last, a, b, c, d, least, kerfs, clears[k])
+    many = 0
+    for i in range(count):
+        if members[i, 1] >= 0:
+            break
+        if live[i] and items[i, 0] <= c - a + EPS and items[i, 1] <= d - b + EPS:
+            fitting[many] = i
+            many += 1
+    for i in range(count - 1, -1, -1):
+        length, width = items[i, 0], items[i, 1]
+        if not live[i] or length > c - a + EPS or width > d - b + EPS:
+            continue
+        k = int(items[i, 3])
+        g = board * classes + k
+        inner = 100.0 + length * width - items[i, 2]
+        weight = 1.0 + taste[0] * draw(state)
+        weight = weight * weight * weight * items[i, 5]
+        t = members[i, 0]
+        limited = case.allow[board, t] == 1
+        zone = case.zones[k]
+        if zone > 0 and members[i, 1] >= 0:
+            zone = length  # within a block ends lie anywhere
+        tried = 0
+        for j in range(how_many[k]):
+            p, q, r, s = clears[k, j, 0], clears[k, j, 1], clears[k, j, 2], clears[k, j, 3]
+            if limited:
+                p, r = max(p, case.limits[board, t, 0]), min(r, case.limits[board, t, 1] + length)
+                if p > a and p < a + kerfs[0]:
+                    p = a + kerfs[0]
+            if length > r - p + EPS or width > s - q + EPS:
+                continue
+            x = r - length if p - a > c - r else p
+            y = s - width if q - b > d - s else q
+            if (x > a + EPS and x < a + kerfs[0] - EPS) or (y > b + EPS and y < b + kerfs[1] - EPS):
+                x, y = p, q
+            known = False
+            for e in range(tried):
+                known = known or (spots[e, 0] == x and spots[e, 1] == y)
+            if known:
+                continue
+            spots[tried, 0], spots[tried, 1] = x, y
+            tried += 1
+            if in_joint_zone(case.knots, case.knot_start[g], case.knot_start[g + 1], x, y, length, width, zone):
+                continue
+            for order in range(2):
+                factor = weight * (taste[1] if order == 1 else 1.0)
+                cap = best / factor - inner
+                if cap <= 0:
+                    continue
+                waste = waste_of(
+                    order, x, y, (length, width), piece, cap, i, fitting, many, items, members, left, least, kerfs
+                )
+                if waste < cap:
+                    best, chosen, at_x, at_y, way = (waste + inner) * factor, i, x, y, order
+    return chosen, at_x, at_y, way
 
 
 @compiled
@@ -360,9 +442,8 @@ def fill(case, board, count, items, members, halves, left, live, state, taste, b
     Returns:
         Rows of the record or -1, area of parts, lost, dead ends, worth of offcuts, crosscut mm, rip mm.
     """
-    stack, clears, tasks, how_many, sawn, least = room
+    stack, _, tasks, _, sawn, least, _, _ = room
     kerfs, f0, f1 = case.kerfs, case.fault_start[board], case.fault_start[board + 1]
-    classes = case.zones.size
     sawn[0] = sawn[1] = 0.0
     n, top = 0, 0
     area, lost, dead, worth = 0.0, 0.0, 0.0, 0.0
@@ -378,9 +459,6 @@ def fill(case, board, count, items, members, halves, left, live, state, taste, b
                 live[i] = False
         items[i, 5] = items[i, 2] ** -taste[2]
     rows = record.shape[0] - 3 * MEMBERS
-    looked = 0
-    while looked < count and members[looked, 1] < 0:
-        looked += 1
     while top > 0:
         top -= 1
         a, b, c, d = stack[top, 0], stack[top, 1], stack[top, 2], stack[top, 3]
@@ -389,68 +467,10 @@ def fill(case, board, count, items, members, halves, left, live, state, taste, b
             if live[i]:
                 least[0] = min(least[0], items[i, 0])
                 least[1] = min(least[1], items[i, 1])
-        best, chosen, at_x, at_y, way = 1e300, -1, 0.0, 0.0, 0
+        piece = (a, b, c, d)
+        chosen, at_x, at_y, way = -1, 0.0, 0.0, 0
         if c - a >= least[0] - EPS and d - b >= least[1] - EPS and n < rows:
-            for k in range(classes):
-                g = board * classes + k
-                how_many[k] = clears_in(
-                    case.clears, case.clear_start[g], case.clear_start[g + 1], a, b, c, d, least, kerfs, clears[k]
-                )
-            for i in range(count - 1, -1, -1):
-                length, width = items[i, 0], items[i, 1]
-                if not live[i] or length > c - a + EPS or width > d - b + EPS:
-                    continue
-                k = int(items[i, 3])
-                g = board * classes + k
-                inner = 100.0 + length * width - items[i, 2]
-                weight = 1.0 + taste[0] * draw(state)
-                weight = weight * weight * weight * items[i, 5]
-                t = members[i, 0]
-                limited = case.allow[board, t] == 1
-                zone = case.zones[k]
-                if zone > 0 and members[i, 1] >= 0:
-                    zone = length  # within a block ends lie anywhere
-                for j in range(how_many[k]):
-                    p, q, r, s = clears[k, j, 0], clears[k, j, 1], clears[k, j, 2], clears[k, j, 3]
-                    if limited:
-                        p, r = max(p, case.limits[board, t, 0]), min(r, case.limits[board, t, 1] + length)
-                        if p > a and p < a + kerfs[0]:
-                            p = a + kerfs[0]
-                    if length > r - p + EPS or width > s - q + EPS:
-                        continue
-                    x = r - length if p - a > c - r else p
-                    y = s - width if q - b > d - s else q
-                    if (x > a + EPS and x < a + kerfs[0] - EPS) or (y > b + EPS and y < b + kerfs[1] - EPS):
-                        x, y = p, q
-                    if in_joint_zone(case.knots, case.knot_start[g], case.knot_start[g + 1], x, y, length, width, zone):
-                        continue
-                    for order in range(2):
-                        factor = weight * (taste[1] if order == 1 else 1.0)
-                        cap = best / factor
-                        if inner >= cap:
-                            continue
-                        waste = inner + waste_of(
-                            order,
-                            x,
-                            y,
-                            length,
-                            width,
-                            a,
-                            b,
-                            c,
-                            d,
-                            cap - inner,
-                            i,
-                            looked,
-                            items,
-                            members,
-                            left,
-                            live,
-                            least,
-                            kerfs,
-                        )
-                        if waste < cap:
-                            best, chosen, at_x, at_y, way = waste * factor, i, x, y, order
+            chosen, at_x, at_y, way = choose(case, board, piece, count, items, members, left, live, state, taste, room)
         if chosen < 0:
             waste = clear_area(case.faults, f0, f1, a, b, c, d)
             dead += waste
@@ -460,7 +480,6 @@ def fill(case, board, count, items, members, halves, left, live, state, taste, b
             if lost > bounds[0] or dead > bounds[1]:
                 return -1, area, lost, dead, worth, 0.0, 0.0
             continue
-        piece = (a, b, c, d)
         n, top, kerf = lay(
             record, n, chosen, at_x, at_y, piece, way, kerfs, items, members, halves, left, stack, top, tasks, sawn
         )
@@ -624,8 +643,8 @@ def rounds(case, now, best, state, many, heat, aim, style):
     boards, kinds = case.boards, left.size
     stack, clears, tasks = np.empty((2048, 4)), np.empty((case.zones.size, CLEARS, 4)), np.empty((4 * MEMBERS, 8))
     how_many, sawn, least = np.zeros(case.zones.size, np.int64), np.zeros(2), np.zeros(2)
-    room = (stack, clears, tasks, how_many, sawn, least)
     most = kinds + BLOCKS + 1
+    room = (stack, clears, tasks, how_many, sawn, least, np.zeros(most, np.int64), np.zeros((CLEARS, 2)))
     items, members, halves = np.empty((most, 6)), np.empty((most, MEMBERS), np.int64), np.empty((most, 2), np.int64)
     live, pool, saved = np.empty(most, np.bool_), np.empty(kinds, np.int64), np.empty(kinds, np.int64)
     fresh, fresh_rows, fresh_figures = np.empty((4, *records.shape[1:])), np.zeros(4, np.int64), np.empty((4, 6))

@@ -1,0 +1,76 @@
+"""An upper bound of what fits, independent of the planner: an integer programme over how many of each kind lie on each board.
+
+What holds of every layout, whatever its cuts: on a board, parts with their kerfs take no more area than there is clear; those wider
+than its m-th share of the width lie at most m - 1 over one another, along stretches that are clear so wide; likewise long ones.
+Solved by HiGHS through SciPy; its dual bound counts where time runs out.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+
+import numpy as np
+from scipy.optimize import Bounds, LinearConstraint, milp
+from shapely.geometry import box
+from shapely.ops import unary_union
+
+
+def _clear_strips(board, width):
+    """Length of the board along which some strip ``width`` wide and at least as long as anything is clear, mm."""
+    xs = sorted({0.0, board.length, *(d.x for d in board.defects), *(min(board.length, d.x + d.length) for d in board.defects)})
+    total = 0.0
+    for a, b in zip(xs, xs[1:]):
+        met = sorted((d.y, d.y + d.width) for d in board.defects if d.x < b - 1e-9 and d.x + d.length > a + 1e-9)
+        free, at = 0.0, 0.0
+        for y0, y1 in met:
+            free, at = max(free, y0 - at), max(at, y1)
+        if max(free, board.width - at) >= width - 1e-9:
+            total += b - a
+    return total
+
+
+def share_at_most(stock, blanks, kerf=1.5, seconds=10.0):
+    """The most of the area asked for that any layout could place, all blanks of one species and keeping clear of faults."""
+    kinds = Counter((b.length, b.width) for b in blanks)
+    sizes = list(kinds)
+    area = np.array([l * w for l, w in sizes])
+    n, m = len(stock), len(sizes)
+    rows, most = [], []
+
+    def held(i, weights, limit):
+        row = np.zeros(n * m)
+        row[i * m : (i + 1) * m] = weights
+        rows.append(row)
+        most.append(limit)
+
+    upper = np.array([[kinds[s] for s in sizes]] * n, dtype=float)
+    for i, b in enumerate(stock):
+        faults = unary_union([box(d.x, d.y, d.x + d.length, d.y + d.width) for d in b.defects])
+        grown = [box(d.x + kerf, d.y + kerf, d.x + d.length, d.y + d.width) for d in b.defects if d.length > kerf and d.width > kerf]
+        lost = unary_union(grown).intersection(box(0, 0, b.length, b.width)).area if grown else 0.0
+        held(i, [(l + kerf) * (w + kerf) for l, w in sizes], (b.length + kerf) * (b.width + kerf) - lost)
+        del faults
+        for j, (l, w) in enumerate(sizes):
+            if l > b.length or w > b.width or _clear_strips(b, w) < l:
+                upper[i, j] = 0
+        for least in sorted({w for _, w in sizes if w <= b.width}):
+            over = int((b.width + kerf) // (least + kerf))
+            clear = _clear_strips(b, least)
+            held(i, [l + kerf if w >= least else 0 for l, w in sizes], over * (clear + kerf * (1 + 2 * len(b.defects))))
+        for least in sorted({l for l, _ in sizes if l <= b.length}):
+            over = int((b.length + kerf) // (least + kerf))
+            held(i, [w + kerf if l >= least else 0 for l, w in sizes], over * (b.width + kerf))
+    for j, s in enumerate(sizes):
+        row = np.zeros(n * m)
+        row[j::m] = 1
+        rows.append(row)
+        most.append(kinds[s])
+    found = milp(
+        -np.tile(area, n),
+        constraints=LinearConstraint(np.array(rows), -np.inf, np.array(most)),
+        integrality=np.ones(n * m),
+        bounds=Bounds(0, upper.ravel()),
+        options={"time_limit": seconds, "mip_rel_gap": 1e-3},
+    )
+    bound = -found.mip_dual_bound if found.mip_dual_bound is not None else float(area @ [kinds[s] for s in sizes])
+    return min(1.0, bound / float(sum(b.length * b.width for b in blanks)))
