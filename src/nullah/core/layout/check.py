@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from nullah.core.document import BoardLayout, Node
-from nullah.core.layout.model import EPS, Blank, Stock, blocks, leaves
+from nullah.core.layout.model import EPS, Blank, Stock, blocks, leaves, overlaps
 from nullah.core.measure import marked
 
 TOLERANCE = 0.01  # mm
@@ -61,6 +61,8 @@ def _part_problems(leaf: Node, s: Stock, blank: Blank) -> list[str]:
         for d in s.defects
         if blocks(d, blank, leaf.x, leaf.y, leaf.length, leaf.width)
     ]
+    if any(overlaps(leaf.x, leaf.y, leaf.length, leaf.width, a, b, c - a, d - b) for a, b, c, d in s.edges):
+        found.append(f"{blank.id} runs out past the edge of {s.name}.")
     have = s.thickness_in(leaf.x, leaf.y, leaf.length, leaf.width)
     if have < blank.thickness - 0.05:
         found.append(f"{blank.id} needs {marked(blank.thickness)} thick; {marked(have)} is left there once flat.")

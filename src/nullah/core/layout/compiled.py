@@ -19,6 +19,7 @@ BLOCKS = 64  # blocks at the most in one round
 CLEARS = 64  # clear rectangles looked at in one piece, at the most
 COLUMNS = 10  # of a record: kind, x, y, length, width, the piece's four sides, order
 BLOCK, CUT = -1, -2  # kinds of record that are no part
+LOOSELY = 0.4  # waste that is borne in blocks now and then: a cut may stand where no single part ends
 FITS = 6  # items, largest first, that are tried in a gap
 PART_FILLED = 0.8  # what a gap is taken to hold where the best part leaves room for another
 
@@ -708,19 +709,10 @@ def rounds(case, now, best, state, many, heat, aim, style):
                 longest[0], longest[1] = max(longest[0], case.size[b, 0]), max(longest[1], case.size[b, 1])
                 add_parts(records[b], rows[b], left, 1)
             pooled = pooled_of(left, pool)
+            waste = style[2] * draw(state) ** 3 if draw(state) < 0.85 else LOOSELY * draw(state)
+            sizes, classes = case.sizes, case.kind_class
             count = gather(
-                pool,
-                pooled,
-                case.sizes,
-                case.kind_class,
-                left,
-                case.kerfs,
-                style[2] * draw(state) ** 3,
-                longest,
-                items,
-                members,
-                halves,
-                state,
+                pool, pooled, sizes, classes, left, case.kerfs, waste, longest, items, members, halves, state
             )
             taste[0], taste[1], taste[2] = (
                 style[0] * draw(state),

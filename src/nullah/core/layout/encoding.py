@@ -134,38 +134,42 @@ def encode(
         for s in used
         for c in classes
     ]
-    sizes = np.array([[k.length, k.width, k.area] for k in kinds]).reshape(-1, 3)
+    sizes = _floats([[k.length, k.width, k.area] for k in kinds], 3)
     counts = np.array([len(k.blanks) for k in kinds], dtype=np.int64)
-    areas = np.array([sum((b[2] - b[0]) * (b[3] - b[1]) for b in boxes) for boxes in opens])
+    areas = _floats([sum((b[2] - b[0]) * (b[3] - b[1]) for b in boxes) for boxes in opens])
     allow, limits = _allowed(used, kinds, options.thin)
     demand = float((counts * sizes[:, 2]).sum())
-    worth = np.array(
-        [a * long_share(max((b[2] - b[0] for b in boxes), default=0.0)) for a, boxes in zip(areas, opens, strict=True)]
-    )
-    dear = np.array([options.opening + (2.0 if s.id in options.spared else 0.0) for s in used])
+    longest = [max((b[2] - b[0] for b in boxes), default=0.0) for boxes in opens]
+    worth = areas * _floats([long_share(x) for x in longest])
+    dear = _floats([options.opening + (2.0 if s.id in options.spared else 0.0) for s in used])
+    effort = [[e * _effort(s) for e in (options.crosscut_effort, options.rip_effort)] for s in used]
     case = Case(
         len(used),
-        np.array([options.crosscut_kerf, options.rip_kerf]),
-        options.keep_offcut,
+        _floats([options.crosscut_kerf, options.rip_kerf]),
+        float(options.keep_offcut),
         demand / max(1, int(counts.sum())),
         demand * 2e-6,
-        np.array([[s.x1 - s.x0, s.y1 - s.y0] for s in used]).reshape(-1, 2),
-        np.array([_clear_area(boxes, f) for boxes, f in zip(opens, faults, strict=True)]),
+        _floats([[s.x1 - s.x0, s.y1 - s.y0] for s in used], 2),
+        _floats([_clear_area(boxes, f) for boxes, f in zip(opens, faults, strict=True)]),
         worth + dear * areas,
-        np.array([[options.crosscut_effort * _effort(s), options.rip_effort * _effort(s)] for s in used]).reshape(
-            -1, 2
-        ),
+        _floats(effort, 2),
         *_rows(opens),
         *_rows(faults),
         *_rows(clears),
         *_rows(knots),
-        np.array([c[1] for c in classes]),
+        _floats([c[1] for c in classes]),
         sizes,
         np.array([classes.index(k.of_class) for k in kinds], dtype=np.int64),
         allow,
         limits,
     )
     return Encoded(case, kinds, counts, used, options, trees)
+
+
+def _floats(values: Sequence[Any], columns: int = 0) -> NDArray[np.float64]:
+    """An array of one kind of number, whatever it is made from, so that the loop is compiled once for all."""
+    made = np.array(values, dtype=np.float64)
+    return made.reshape(-1, columns) if columns else made
 
 
 def _effort(s: Stock) -> float:

@@ -1,0 +1,236 @@
+"""The planner against shapely (a general geometry library), brute force, and cases sawn up beforehand, so that all is known to fit."""
+
+import random
+from dataclasses import replace
+from itertools import combinations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from shapely.geometry import Polygon
+from shapely.geometry import box as rectangle
+from shapely.ops import unary_union
+from test_layout_reference import HIDDEN, SHOW, blank, fault, hold_to_account, shapes, stock
+
+from nullah.core.document import Board
+from nullah.core.layout.clear import largest_clear, union_area
+from nullah.core.layout.graft import only_parts
+from nullah.core.layout.model import Options, leaves
+from nullah.core.layout.offers import Offers
+from nullah.core.layout.planner import Planner
+from nullah.core.stations.breakdown import LeftWhenFlat, no_wood
+from nullah.core.surface.readings import Surface
+
+KINDS = ("sound knot", "loose knot", "check", "sapwood", "run-out", "wane")
+
+
+def searched(boards, blanks, options=None, rounds=60, seed=1, begun=()):
+    """A planner after so many rounds of placing, and as many of saving where all has a place."""
+    planner = Planner(boards, blanks, options or Options(), seed, begun)
+    for i in range(4):
+        planner.advance(rounds // 2, i / 4)
+    return planner
+
+
+def any_case(seed):
+    """Boards with faults, trims and tapers, and parts of every role and group, at random."""
+    rng = random.Random(seed)
+    boards, tapers = [], {}
+    for i in range(rng.randint(1, 4)):
+        length, width = rng.uniform(300, 2400), rng.uniform(60, 300)
+        defects = []
+        for k in range(rng.randint(0, 6)):
+            x, y = rng.uniform(0, length * 0.98), rng.uniform(0, width * 0.98)
+            one = fault(rng.choice(KINDS), x, y, rng.uniform(1, 200), rng.uniform(1, 80), str(k))
+            defects.append(one.model_copy(update={"face": rng.choice(["both", "face", "back"])}))
+        widths = tuple(rng.uniform(0.5, 1) * width for _ in range(rng.randint(2, 6))) if rng.random() < 0.4 else ()
+        tapers[f"b{i}"] = widths
+        board = Board(id="b", name="b", species="white ash", length=length, width=width, thickness=25, widths=widths)
+        trims = tuple(rng.choice([0, 0, rng.uniform(0, 30)]) for _ in range(4))
+        species = rng.choice(["white ash", "white ash", "American elm"])
+        one = stock(f"b{i}", length, width, 25.0, defects, species, trims)
+        boards.append(replace(one, edges=no_wood(board)))
+    blanks = []
+    for i in range(rng.randint(1, 14)):
+        size = (rng.uniform(20, 900), rng.uniform(10, 200))
+        role = rng.choice([SHOW, HIDDEN])
+        species = rng.choice(["white ash", "white ash", "American elm"])
+        one = blank(f"p{i}", *size, rng.choice([18.0, 25.0, 30.0]), role, rng.choice([0.0, 0.0, 30.0]), "", species)
+        blanks.append(replace(one, hides=frozenset({"sound knot", "sapwood"})))
+    for group in range(rng.randint(0, 2)):
+        width = rng.uniform(40, 150)
+        for k in range(rng.randint(2, 4)):
+            blanks.append(blank(f"g{group}{k}", rng.uniform(40, 300), width, group=f"g{group}", in_order=True))
+    rng.shuffle(blanks)
+    kerfs = (rng.choice([0.0, 1.5, 3.0]), rng.choice([0.0, 0.7, 1.5]))
+    return boards, tapers, blanks, Options(*kerfs, first=rng.choice(["crosscut", "rip"])), rng
+
+
+def held(layout, boards, tapers, blanks):
+    """All that ``hold_to_account`` asks, and no part past a tapering edge; faults of one face may be turned away."""
+    turned = [
+        replace(s, defects=tuple(d for d in s.defects if d.face == "both" or d.kind not in ("sound knot", "sapwood")))
+        for s in boards
+    ]
+    hold_to_account(layout, turned, blanks)
+    by_id = {s.id: s for s in boards}
+    for board, _, shape in shapes(layout, {"part"}):
+        s, widths = by_id[board], tapers[board]
+        if widths:
+            step = s.length / (len(widths) - 1)
+            wood = Polygon([(0, 0), (s.length, 0), *((step * i, widths[i]) for i in reversed(range(len(widths))))])
+            assert shape.difference(wood).area < 1e-2
+
+
+@given(st.integers(0, 2**32))
+def test_property_whatever_the_planner_returns_can_be_sawn(seed):
+    boards, tapers, blanks, options, rng = any_case(seed)
+    planner = searched(boards, blanks, options, 30, seed % 1000 + 1)
+    layout = planner.layout()
+    held(layout, boards, tapers, blanks)
+    placed = sum(b.length * b.width for b in blanks if b.id not in dict(layout.unplaced))
+    assert planner.progress.placed == pytest.approx(placed / sum(b.length * b.width for b in blanks))
+    assert planner.progress.placed <= planner.bound().placed_area_share_at_most + 1e-9
+    for members in {b.group for b in blanks if b.group}:
+        at = [n for _, n, _ in shapes(layout, {"part"}) if n.part.startswith(members)]
+        order = [b.id for b in blanks]
+        at.sort(key=lambda n: order.index(n.part))
+        assert all(a.x + a.length <= b.x for a, b in zip(at, at[1:], strict=False))
+        assert len({round(n.y, 6) for n in at}) <= 1
+    # pinned: some parts stay, all else is laid anew
+    pins = frozenset(
+        n.part for _, n, _ in shapes(layout, {"part"}) if rng.random() < 0.4 and not n.part.startswith("g")
+    )
+    by_id = {s.id: s for s in boards}
+    begun = [only_parts(b, pins, by_id[b.board]) for b in layout.boards if any(n.part in pins for n in leaves(b.root))]
+    again = searched(boards, [b for b in blanks if b.id not in pins], options, 10, 3, begun).layout()
+    held(again, boards, tapers, blanks)
+    where = {n.part: (b, n.x, n.y) for b, n, _ in shapes(layout, {"part"})}
+    assert all(where[n.part] == (b, n.x, n.y) for b, n, _ in shapes(again, {"part"}) if n.part in pins)
+
+
+def most_by_force(board, parts, kerf):
+    """The largest area of parts that full cuts can free from one clear board: every way of joining every set, kept if none is smaller."""
+    boxes = {frozenset([i]): [(p.length, p.width)] for i, p in enumerate(parts)}
+    for many in range(2, len(parts) + 1):
+        for chosen in combinations(range(len(parts)), many):
+            whole, found = frozenset(chosen), []
+            for few in range(1, many // 2 + 1):
+                for half in combinations(chosen, few):
+                    one, other = frozenset(half), whole - frozenset(half)
+                    for a, b in ((x, y) for x in boxes[one] for y in boxes[other]):
+                        found += [(a[0] + kerf + b[0], max(a[1], b[1])), (max(a[0], b[0]), a[1] + kerf + b[1])]
+            found = [f for f in found if f[0] <= board.length + 1e-9 and f[1] <= board.width + 1e-9]
+            found = [f for f in set(found) if not any(g != f and g[0] <= f[0] and g[1] <= f[1] for g in found)]
+            boxes[whole] = found
+    fitting = [s for s, b in boxes.items() if any(x[0] <= board.length and x[1] <= board.width for x in b)]
+    return max((sum(parts[i].length * parts[i].width for i in s) for s in fitting), default=0.0)
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_small_cases_reach_the_optimum_that_brute_force_finds(seed):
+    rng = random.Random(seed)
+    board = stock("b", length=rng.uniform(500, 900), width=rng.uniform(120, 220))
+    parts = [blank(f"p{i}", rng.uniform(90, 420), rng.uniform(30, 120)) for i in range(7)]
+    best = most_by_force(board, parts, 1.5)
+    planner = Planner([board], parts, Options(1.5, 1.5))
+    asked = sum(p.length * p.width for p in parts)
+    while planner.rounds < 60_000 and planner.progress.placed * asked < best - 1e-6:
+        planner.advance(1_000, planner.rounds / 60_000)
+    assert planner.progress.placed * asked == pytest.approx(best, rel=1e-9)
+
+
+def test_the_same_seed_and_work_give_the_same_layout():
+    boards, _, blanks, options, _ = any_case(11)
+    one, two = (searched(boards, blanks, options, 80, seed=5).layout() for _ in range(2))
+    assert one == two
+
+
+def sawn_up(seed, boards, per_board, kerf=1.5):
+    """Boards sawn at random by full cuts, and their pieces as parts: all fits, with nothing to spare."""
+    rng = random.Random(seed)
+    stocks, blanks = [], []
+    for b in range(boards):
+        length, width = round(rng.uniform(900, 2500)), round(rng.uniform(150, 300))
+        stocks.append(stock(f"b{b}", length=length, width=width))
+        pieces = [(float(length), float(width))]
+        while len(pieces) < per_board:
+            i = max(range(len(pieces)), key=lambda i: pieces[i][0] * pieces[i][1] * rng.random())
+            along, wide = pieces.pop(i)
+            if along > 2.5 * wide or wide < 70:
+                at = round(along * rng.uniform(0.3, 0.7), 1)
+                pieces += [(at, wide), (along - at - kerf, wide)]
+            else:
+                at = round(wide * rng.uniform(0.3, 0.7), 1)
+                pieces += [(along, at), (along, wide - at - kerf)]
+        blanks += [blank(f"p{b}-{i}", *p) for i, p in enumerate(pieces)]
+    rng.shuffle(blanks)
+    return stocks, blanks
+
+
+@pytest.mark.parametrize(("boards", "per_board", "rounds"), [(4, 5, 2_000), (10, 6, 20_000)])
+def test_what_was_sawn_up_without_a_rest_is_put_together_again(boards, per_board, rounds):
+    stocks, blanks = sawn_up(boards, boards, per_board)
+    planner = Planner(stocks, blanks, Options(1.5, 1.5))
+    while planner.rounds < rounds and planner.progress.unplaced:
+        planner.advance(100, planner.rounds / rounds)
+    assert planner.progress.unplaced == 0
+    hold_to_account(planner.layout(), stocks, blanks)
+
+
+def test_the_bound_counts_kerfs_and_what_no_part_reaches():
+    board = stock(length=1000, width=100)
+    parts = [blank("a", 600, 100), blank("b", 600, 100)]
+    at_most = Planner([board], parts, Options(1.5, 1.5)).bound().placed_area_share_at_most
+    assert at_most == pytest.approx(1001.5 * 101.5 / (2 * 601.5 * 101.5))
+    split = stock(length=1000, width=100, defects=[fault("split", 400, 0, 200, 100)])
+    assert Planner([split], parts, Options()).bound().placed_area_share_at_most == 0.0
+
+
+@pytest.mark.parametrize("seed", range(30))
+def test_largest_clear_rectangles_by_brute_force(seed):
+    rng = random.Random(seed)
+    faults = []
+    for _ in range(rng.randint(0, 5)):
+        x, y = rng.randrange(0, 36), rng.randrange(0, 14)
+        faults.append((10.0 * x, 10.0 * y, 10.0 * (x + rng.randint(1, 9)), 10.0 * (y + rng.randint(1, 6))))
+    inside = (0.0, 0.0, 400.0, 150.0)
+    xs, ys = ([10.0 * i for i in range(n)] for n in (41, 16))
+    clear = {
+        (a, b, c, d)
+        for a, c in combinations(xs, 2)
+        for b, d in combinations(ys, 2)
+        if not any(f[0] < c and f[2] > a and f[1] < d and f[3] > b for f in faults)
+    }
+    grown = [(-10, 0, 0, 0), (0, -10, 0, 0), (0, 0, 10, 0), (0, 0, 0, 10)]
+    largest = {b for b in clear if not any(tuple(p + q for p, q in zip(b, g, strict=True)) in clear for g in grown)}
+    found = largest_clear(inside, faults)
+    assert set(found) == largest
+    assert union_area(found) == pytest.approx(unary_union([rectangle(*f) for f in found]).area if found else 0.0)
+
+
+def test_a_warped_board_gives_thick_parts_only_where_they_are_short():
+    """Cup over the width costs the same anywhere, bow costs a quarter over half the length (closed forms of truing)."""
+    bow = 8.0  # mm in the middle of the whole length
+    surface = Surface(2000.0, 150.0, (bow, 0.0, 0.0, 0.0, 0.0, 0.0), (25.0, 0.0, 0.0), ())
+    board = replace(stock(width=150), thickness_in=LeftWhenFlat(surface))
+    long, short = blank("long", 1500, 140, 22.0), blank("short", 900, 140, 22.0)
+    assert [p for p, _ in searched([board], [long], Options()).layout().unplaced] == ["long"]
+    planner = searched([board], [short, replace(short, id="short 2")], Options())
+    assert planner.layout().unplaced == ()
+    for _, n, _ in shapes(planner.layout(), {"part"}):
+        assert surface.slab(n.x, n.y, n.length, n.width).thickness >= 22.0 - 0.05
+
+
+def test_ways_are_offered_side_by_side_and_none_leaves_out_more():
+    boards = [stock("b1"), stock("b2", length=1500), stock("b3", length=900, width=120)]
+    blanks = [blank(f"p{i}", 300 + 20 * i, 60 + 8 * i) for i in range(8)]
+    offers = Offers(boards, blanks, Options())
+    for i in range(60):
+        offers.advance(40, i / 60)
+    shown = offers.layouts()
+    assert len(shown) > 1
+    assert all(one.unplaced == () for one in shown)
+    assert len({one.name for one in shown}) == len(shown)
+    for one in shown:
+        hold_to_account(one, boards, blanks)
