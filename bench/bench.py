@@ -144,6 +144,9 @@ def main():
     window = opened(demo.project())
     edits(window, "demo", 100)
     drags(window, "demo")
+    import planner
+
+    planner.main(window)
     window.session.close()
     window = opened(large())
     edits(window, "60 boards and 300 parts", 250)

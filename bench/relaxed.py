@@ -8,6 +8,7 @@ Solved by HiGHS through SciPy; its dual bound counts where time runs out.
 from __future__ import annotations
 
 from collections import Counter
+from itertools import pairwise
 
 import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, milp
@@ -17,9 +18,11 @@ from shapely.ops import unary_union
 
 def _clear_strips(board, width):
     """Length of the board along which some strip ``width`` wide and at least as long as anything is clear, mm."""
-    xs = sorted({0.0, board.length, *(d.x for d in board.defects), *(min(board.length, d.x + d.length) for d in board.defects)})
+    xs = sorted(
+        {0.0, board.length, *(d.x for d in board.defects), *(min(board.length, d.x + d.length) for d in board.defects)}
+    )
     total = 0.0
-    for a, b in zip(xs, xs[1:]):
+    for a, b in pairwise(xs):
         met = sorted((d.y, d.y + d.width) for d in board.defects if d.x < b - 1e-9 and d.x + d.length > a + 1e-9)
         free, at = 0.0, 0.0
         for y0, y1 in met:
@@ -33,7 +36,7 @@ def share_at_most(stock, blanks, kerf=1.5, seconds=10.0):
     """The most of the area asked for that any layout could place, all blanks of one species and keeping clear of faults."""
     kinds = Counter((b.length, b.width) for b in blanks)
     sizes = list(kinds)
-    area = np.array([l * w for l, w in sizes])
+    area = np.array([long * w for long, w in sizes])
     n, m = len(stock), len(sizes)
     rows, most = [], []
 
@@ -45,21 +48,27 @@ def share_at_most(stock, blanks, kerf=1.5, seconds=10.0):
 
     upper = np.array([[kinds[s] for s in sizes]] * n, dtype=float)
     for i, b in enumerate(stock):
-        faults = unary_union([box(d.x, d.y, d.x + d.length, d.y + d.width) for d in b.defects])
-        grown = [box(d.x + kerf, d.y + kerf, d.x + d.length, d.y + d.width) for d in b.defects if d.length > kerf and d.width > kerf]
+        grown = [
+            box(d.x + kerf, d.y + kerf, d.x + d.length, d.y + d.width)
+            for d in b.defects
+            if d.length > kerf and d.width > kerf
+        ]
         lost = unary_union(grown).intersection(box(0, 0, b.length, b.width)).area if grown else 0.0
-        held(i, [(l + kerf) * (w + kerf) for l, w in sizes], (b.length + kerf) * (b.width + kerf) - lost)
-        del faults
-        for j, (l, w) in enumerate(sizes):
-            if l > b.length or w > b.width or _clear_strips(b, w) < l:
+        held(i, [(long + kerf) * (w + kerf) for long, w in sizes], (b.length + kerf) * (b.width + kerf) - lost)
+        for j, (long, w) in enumerate(sizes):
+            if long > b.length or w > b.width or _clear_strips(b, w) < long:
                 upper[i, j] = 0
         for least in sorted({w for _, w in sizes if w <= b.width}):
             over = int((b.width + kerf) // (least + kerf))
             clear = _clear_strips(b, least)
-            held(i, [l + kerf if w >= least else 0 for l, w in sizes], over * (clear + kerf * (1 + 2 * len(b.defects))))
-        for least in sorted({l for l, _ in sizes if l <= b.length}):
+            held(
+                i,
+                [long + kerf if w >= least else 0 for long, w in sizes],
+                over * (clear + kerf * (1 + 2 * len(b.defects))),
+            )
+        for least in sorted({long for long, _ in sizes if long <= b.length}):
             over = int((b.length + kerf) // (least + kerf))
-            held(i, [w + kerf if l >= least else 0 for l, w in sizes], over * (b.width + kerf))
+            held(i, [w + kerf if long >= least else 0 for long, w in sizes], over * (b.width + kerf))
     for j, s in enumerate(sizes):
         row = np.zeros(n * m)
         row[j::m] = 1

@@ -95,7 +95,8 @@ def test_the_same_work_gives_the_same_plan(tmp_path):
 
 
 def test_what_has_no_place_is_named_with_why(tmp_path, capsys):
-    parts = "id,qty,length,width,thickness,species,defects\nbeam,1,2600,90,22,white ash,any\nslab,1,300,90,40,white ash,any\nx,1,9,9,9,lime,any\n"
+    parts = "id,qty,length,width,thickness,species,defects\nbeam,1,2600,90,22,white ash,any\n"
+    parts += "slab,1,300,90,40,white ash,any\nx,1,9,9,9,lime,any\n"
     assert run(tmp_path, parts=parts) == 0
     plan = json.loads((tmp_path / "plan.json").read_text())
     whys = {u["part"]: u["why"] for u in plan["unplaced"]}

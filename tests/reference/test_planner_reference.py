@@ -2,7 +2,7 @@
 
 import random
 from dataclasses import replace
-from itertools import combinations
+from itertools import combinations, pairwise
 
 import pytest
 from hypothesis import given
@@ -95,7 +95,7 @@ def test_property_whatever_the_planner_returns_can_be_sawn(seed):
         at = [n for _, n, _ in shapes(layout, {"part"}) if n.part.startswith(members)]
         order = [b.id for b in blanks]
         at.sort(key=lambda n: order.index(n.part))
-        assert all(a.x + a.length <= b.x for a, b in zip(at, at[1:], strict=False))
+        assert all(a.x + a.length <= b.x for a, b in pairwise(at))
         assert len({round(n.y, 6) for n in at}) <= 1
     # pinned: some parts stay, all else is laid anew
     pins = frozenset(
@@ -110,7 +110,7 @@ def test_property_whatever_the_planner_returns_can_be_sawn(seed):
 
 
 def most_by_force(board, parts, kerf):
-    """The largest area of parts that full cuts can free from one clear board: every way of joining every set, kept if none is smaller."""
+    """The largest area of parts that full cuts can free from one clear board: every way of joining every set."""
     boxes = {frozenset([i]): [(p.length, p.width)] for i, p in enumerate(parts)}
     for many in range(2, len(parts) + 1):
         for chosen in combinations(range(len(parts)), many):

@@ -115,7 +115,7 @@ class Board(Value):
             if fault.x >= self.length or fault.y >= self.width:
                 raise ValueError(f"{fault.kind} {fault.id} lies off {self.name}")
         if len(self.widths) == 1 or any(w > self.width + 1e-6 for w in self.widths):
-            raise ValueError(f"the widths of {self.name} are two or more, none over its width")
+            raise ValueError(f"the widths along {self.name} are two or more, and none is over its width")
         return self
 
 

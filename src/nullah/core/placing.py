@@ -77,7 +77,7 @@ def place(
     return tuple(out)
 
 
-_PLACES = ((0, 0), (0, 1), (0, -1), *((level, along) for level in range(1, 6) for along in (0, 1, -1)))
+_PLACES = ((0, 0), (0, 1), (0, -1), *((level, along) for level in range(1, 12) for along in (0, 1, -1)))
 _CELL = 64.0
 
 

@@ -42,7 +42,7 @@ class PlannerProcess(QObject):
         process.finished.connect(lambda *_: self._ended(process))
         process.errorOccurred.connect(lambda *_: self._ended(process))
         self._process = process
-        process.start(sys.executable, ["-c", "from nullah.planning import main; main()"])  # not -m: pickles name its module
+        process.start(sys.executable, ["-c", "from nullah.planner_process import main; main()"])  # not -m: pickles name its module
         process.write(packed(task))
         process.closeWriteChannel()
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
-from nullah.core.document import BoardLayout
+from nullah.core.document import BoardLayout, Defect
 from nullah.core.layout.cell import Cell, as_cell, as_node, carve, trimmed, walk, within
 from nullah.core.layout.model import EPS, Blank, Layout, Options, Stock, blocks, leaves, overlaps
 from nullah.core.measure import marked
@@ -28,6 +28,7 @@ def search(
     Returns:
         One or two layouts; empty boards are left out. What finds no place is named with why.
     """
+    stock = [_with_edges(s) for s in stock]
     found = []
     for first in (options.first, "rip" if options.first == "crosscut" else "crosscut"):
         tried = [_construct(stock, order, replace(options, first=first), begun) for order in _orders(blanks)]
@@ -35,6 +36,17 @@ def search(
     if found[0].boards == found[1].boards:
         return (found[0],)
     return tuple(sorted(found, key=lambda one: _badness(one, stock)[:2]))
+
+
+def _with_edges(s: Stock) -> Stock:
+    """The board with what lies past its edges as faults that nothing forgives."""
+    if not s.edges:
+        return s
+    past = (
+        Defect(id=f"edge {i}", kind="fault", x=a, y=b, length=c - a, width=d - b)
+        for i, (a, b, c, d) in enumerate(s.edges)
+    )
+    return replace(s, defects=(*s.defects, *past))
 
 
 def _orders(blanks: Sequence[Blank]) -> list[list[list[Blank]]]:

@@ -16,6 +16,7 @@ from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 
+FACES = {"right through": "both", "on the face": "face", "on the back": "back"}
 FAULTS = ["sound knot", "loose knot", "check", "split", "sapwood", "wane", "run-out"]
 
 
@@ -60,8 +61,12 @@ class TimberView(QWidget):
         add.setObjectName("add board")
         self.drop = button("Remove", self.drop_board, tip="take this board away")
         self.kind = pick("fault kind", FAULTS, lambda t: None)
+        self.on_face = pick("fault shows", list(FACES), lambda t: None)
+        self.widths = Field("board widths", 104, self._set_widths)
+        self.widths.setPlaceholderText("182; 170; 164")
+        self.widths.setToolTip("widths of a board that tapers or has a wany edge, evenly spaced from the left end")
         self.at = {
-            n: Field(f"fault {n}", 66, lambda t, n=n: self._remember(n, t)) for n in ("x", "y", "length", "width")
+            n: Field(f"fault {n}", 54, lambda t, n=n: self._remember(n, t)) for n in ("x", "y", "length", "width")
         }
         self._fault_at = {"x": 300.0, "y": 40.0, "length": 25.0, "width": 20.0}  # mm
         self.add_fault_button = button("Add fault", self.add_fault)
@@ -87,6 +92,7 @@ class TimberView(QWidget):
         )
         faults = row(
             self.kind,
+            self.on_face,
             "at",
             self.at["x"],
             "along",
@@ -98,6 +104,8 @@ class TimberView(QWidget):
             self.add_fault_button,
             self.drop_fault_button,
             1,
+            "tapers to",
+            self.widths,
             spacing=5,
         )
         self.room = {
@@ -144,7 +152,10 @@ class TimberView(QWidget):
         board = self.board()
         if board is None:
             return False
-        words = ", ".join(f"{k.replace('_', ' ')} {v}" for k, v in update.items())
+        shown = {
+            k: "; ".join(self.session.figure(w) for w in v) if isinstance(v, tuple) else v for k, v in update.items()
+        }
+        words = ", ".join(f"{k.replace('_', ' ')} {v}" for k, v in shown.items())
 
         def make():
             try:
@@ -170,6 +181,16 @@ class TimberView(QWidget):
             return False
 
         return taken
+
+    def _set_widths(self, text: str) -> bool:
+        """Widths along a board, from the left end to the right; none for a board with straight edges."""
+        try:
+            unit = self.session.project.units
+            widths = tuple(measure.parse_positive(t, unit, "a width") for t in text.split(";") if t.strip())
+        except measure.BadLength as error:
+            self.session.said.emit(str(error), True)
+            return False
+        return self._change(widths=widths)
 
     def _typed(self, name: str, text: str) -> None:
         _, board, what = name.split(".")
@@ -207,7 +228,9 @@ class TimberView(QWidget):
             unit = self.session.project.units
             read = {n: measure.parse_length(f.text(), unit) for n, f in self.at.items()}
             number = edit.fresh_id("f", {d.id for d in board.defects})
-            fault = Defect.model_validate({"id": number, "kind": self.kind.currentText(), **read})
+            fault = Defect.model_validate(
+                {"id": number, "kind": self.kind.currentText(), **read, "face": FACES[self.on_face.currentText()]}
+            )
         except measure.BadLength as error:
             self.session.said.emit(str(error), True)
             return
@@ -271,6 +294,9 @@ class TimberView(QWidget):
             self.fields["ring_angle"].show_text(f"{board.ring_angle:g}")
             self.species.setCurrentText(board.species)
             self.edge.setCurrentText(board.upper_edge)
+            self.widths.show_text("; ".join(self.session.figure(w) for w in board.widths))
+            self.widths.setCursorPosition(0)
+        self.widths.setEnabled(board is not None)
         for name, field in self.at.items():
             field.show_text(show(self._fault_at[name]))
         self.drop_fault_button.setEnabled(bool(self.fault))

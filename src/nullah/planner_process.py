@@ -1,0 +1,55 @@
+"""The planner in a process of its own, so that the window stays free. ``main`` is the process; ``reports`` is what it does."""
+
+from __future__ import annotations
+
+import sys
+import time
+from collections.abc import Callable, Iterator
+
+from nullah.core.layout.graft import grafted
+from nullah.core.layout.offers import Offers
+from nullah.core.layout.ways_out import ways_out
+from nullah.planning import Report, Task, packed, unpacked
+
+TURN = 0.03  # seconds of search between looks at the clock
+TELL_EVERY = 0.4  # seconds between reports
+
+
+def reports(task: Task, clock: Callable[[], float] = time.perf_counter) -> Iterator[Report]:
+    """Search, and tell how far it has come every now and then; the last report says it is done."""
+    r = task.request
+    offers = Offers(r.stock, r.blanks, r.options, task.seed, r.begun)
+    at_most = offers.bound().placed_area_share_at_most
+    if offers.done:
+        yield Report(r.fingerprint, (), 1.0, at_most, 1.0, 0, True)
+        return
+    offers.ways[0][1].advance(0, 0.0)  # the compiled loop is loaded before the time begins to run
+    began = told = clock()
+    many = 4
+
+    def report(share: float, done: bool = False, ways: tuple[str, ...] = ()) -> Report:
+        layouts = tuple(grafted(one, r.kept) for one in offers.layouts()) if r.kept else offers.layouts()
+        placed = max(p.progress.placed for _, p in offers.ways)
+        rounds = sum(p.rounds for _, p in offers.ways)
+        return Report(r.fingerprint, layouts, placed, at_most, share, rounds, done, ways)
+
+    while (share := (clock() - began) / task.seconds) < 1.0:
+        turn = clock()
+        offers.advance(many, share)
+        many = max(2, min(3 * many, int(many * TURN / max(clock() - turn, 1e-5))))
+        if clock() - told >= TELL_EVERY:
+            told = clock()
+            yield report(share)
+    found = offers.layouts()
+    ways = ways_out(r.stock, r.blanks, r.options, found[0]) if found and found[0].unplaced else ()
+    yield report(1.0, True, ways)
+
+
+def main() -> int:
+    """Read one task, send its reports."""
+    (task, *_), _ = unpacked(sys.stdin.buffer.read())
+    assert isinstance(task, Task)
+    for one in reports(task):
+        sys.stdout.buffer.write(packed(one))
+        sys.stdout.buffer.flush()
+    return 0

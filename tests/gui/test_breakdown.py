@@ -1,0 +1,160 @@
+"""Break-down at the window: lay by hand, pin, plan round it, step through the cuts, saw, undo it all; the planner at work."""
+
+import pytest
+from PySide6.QtWidgets import QApplication
+
+from nullah.core import demo, edit
+from nullah.core.layout.model import leaves
+from nullah.core.pictures import boards as picture
+from nullah.core.plan import plan
+from nullah.core.stations import breakdown
+
+
+@pytest.fixture
+def roomy(qtbot, tmp_path):
+    """The demo with a second board of the lid's wood, and every board laid on."""
+    from conftest import opened
+
+    first = demo.project()
+    lid = plan(first).breakdown.place("lid")[0]
+    old = next(b for b in first.boards if b.id == lid)
+    spare = old.model_copy(update={"id": "spare", "name": "Spare", "defects": ()})
+    walnut = edit.put_board(first, spare)
+    request = plan(walnut).breakdown.request
+    tree = next(b for b in first.layout.boards if b.board == lid)
+    bare = tree.root.model_copy(update={"children": (), "use": "offcut", "axis": "", "at": 0.0, "kerf": 0.0})
+    layout = first.layout.model_copy(
+        update={
+            "boards": (*first.layout.boards, tree.model_copy(update={"board": "spare", "root": bare})),
+            "fingerprint": request.fingerprint,
+        }
+    )
+    return opened(qtbot, walnut.model_copy(update={"layout": layout}), tmp_path)
+
+
+def drag(hand, tag, dx, dy):
+    """A part pulled by so many mm, as the canvas tells it."""
+    canvas = hand.window.view().canvas
+    for share in (0.3, 0.7, 1.0):
+        canvas.dragged.emit(tag, dx * share, dy * share, False)
+    canvas.dragged.emit(tag, dx, dy, True)
+    QApplication.processEvents()
+
+
+def test_lead_the_layout_from_board_to_sawn_and_back(roomy, qtbot):
+    hand, first = roomy, roomy.project
+    hand.go("breakdown")
+    view = hand.window.view()
+    # a part to another board
+    home, node = hand.plan.breakdown.place("lid")
+    rows = picture.rows(
+        tuple(b for b in hand.project.boards if b.id in {x.board for x in first.layout.boards}), picture.SAWN_GAP
+    )
+    drag(hand, "part:lid", 5.0 - node.x, rows["spare"] - rows[home] + 5.0 - node.y)
+    assert hand.plan.breakdown.place("lid")[0] == "spare"
+    # pinned, planned round
+    hand.session.light_part("lid")
+    view.refresh()
+    hand.key("P")
+    assert hand.project.pinned == ("lid",)
+    hand.key("K")
+    assert hand.session.looking
+    qtbot.waitUntil(lambda: hand.session.report is not None and hand.session.report.layouts != (), timeout=60_000)
+    hand.key("K")
+    assert not hand.session.looking
+    for one in hand.session.report.layouts:
+        spots = {n.part: (b.board, n.x) for b in one.boards for n in leaves(b.root) if n.part}
+        assert spots["lid"] == ("spare", hand.plan.breakdown.place("lid")[1].x)
+        assert {"A", "B", "C", "D", "bottom"} <= set(spots)
+    # the cuts, one by one
+    many = len(hand.plan.breakdown.cuts)
+    for i in range(1, many + 1):
+        hand.key("E")
+        assert view.step == i
+        if i < many:
+            assert f"{i} of {many} cuts made. Next, {i + 1}:" in view.about.text()
+    assert "Number the pieces" in view.about.text()
+    hand.key("Q")
+    assert view.step == many - 1
+    # sawn
+    board = hand.plan.breakdown.place("A")[0]
+    hand.session.light_part("A")
+    view.refresh()
+    before = hand.project
+    hand.key("S")
+    fresh = [b for b in hand.project.boards if b.id not in {x.id for x in before.boards}]
+    assert fresh
+    assert all(b.name.startswith(next(x.name for x in before.boards if x.id == board)) for b in fresh)
+    assert "A" in {m.part for m in hand.project.cut}
+    hand.go("timber")
+    assert any(b.id == fresh[0].id for b in hand.plan.project.boards)
+    # and back to where one began
+    while hand.session.history.can_undo:
+        hand.key("Ctrl+Z")
+    assert hand.project == first
+
+
+def test_a_part_that_cannot_lie_on_another_board_says_why(roomy):
+    hand = roomy
+    hand.go("breakdown")
+    home, _ = hand.plan.breakdown.place("A")
+    rows = picture.rows(
+        tuple(b for b in hand.project.boards if b.id in {x.board for x in hand.project.layout.boards}), picture.SAWN_GAP
+    )
+    before = hand.project
+    drag(hand, "part:A", 0.0, rows["spare"] - rows[home])
+    assert hand.project == before
+    assert "is to be white ash" in hand.note()
+
+
+def test_the_window_goes_on_while_the_planner_works_and_stopping_ends_it(demo_hand, qtbot):
+    hand = demo_hand
+    hand.go("breakdown")
+    hand.session.look_longer(600.0)
+    qtbot.waitUntil(lambda: hand.session.report is not None, timeout=60_000)
+    first = hand.session.report
+    hand.type_in("allowances length", "26")  # an edit while it works: what it looks for is no longer asked for
+    qtbot.waitUntil(lambda: not hand.session.looking, timeout=20_000)
+    hand.key("Ctrl+Z")
+    hand.key("K")
+    qtbot.waitUntil(lambda: hand.session.report not in (None, first), timeout=60_000)
+    hand.key("K")
+    assert not hand.session.looking
+    assert "at most 100.0 %" in hand.window.view().looked.text()
+    assert hand.window.view().looked.text().startswith("stopped")
+
+
+def test_a_better_layout_is_offered_and_nothing_nags_once_one_is_taken(demo_hand, qtbot):
+    hand = demo_hand
+    hand.go("breakdown")
+    before = hand.plan.breakdown.sawing.sums
+    assert hand.plan.call("layout") is None
+    hand.session.look_longer(1.0)
+    qtbot.waitUntil(lambda: not hand.session.looking, timeout=60_000)
+    call = hand.plan.call("layout")
+    assert call is not None
+    assert call.options[-1].id == "keep"
+    hand.session.take(call, call.recommended)
+    after = hand.plan.breakdown
+    assert after.problems == ()
+    assert after.sawing.sums != before
+    assert hand.plan.call("layout") is None or not hand.plan.call("layout").open
+
+
+def test_letters_typed_at_a_choice_are_its_own(demo_hand):
+    from PySide6.QtTest import QTest
+    from PySide6.QtWidgets import QComboBox
+
+    hand = demo_hand
+    hand.go("timber")
+    box = hand.find(QComboBox, "board species")
+    box.setFocus()
+    before = hand.project.boards[0].species
+    QTest.keyClicks(box, "sugar")
+    assert hand.session.here == "timber"
+    assert hand.project.boards[0].species == "sugar maple" != before
+
+
+def test_offers_of_the_planner_and_the_first_search_are_of_one_kind():
+    request = plan(demo.untouched()).breakdown.request
+    assert breakdown.offers(request)[0].unplaced == ()
