@@ -73,7 +73,15 @@ def sawn(boards: int, parts: int, seed: int, loose: bool = False, faults: bool =
     return stock, blanks
 
 
-def sets(boards: int, seed: int, thickness: float = 25.0):
+def sets(
+    boards: int,
+    seed: int,
+    thickness: float = 25.0,
+    lengths=(80, 700),
+    widths=(30, 140),
+    most_faults: int = 6,
+    ask=(0.84, 0.96),
+):
     """Boards with two to six faults each, and sets of two to eight equal parts that ask for 84 to 96 % of the clear area."""
     rng = random.Random(seed)
     stock, clear = [], 0.0
@@ -82,7 +90,7 @@ def sets(boards: int, seed: int, thickness: float = 25.0):
         length, width = round(rng.uniform(900, 3000)), round(rng.uniform(150, 300))
         defects = []
         clear += length * width
-        for k in range(rng.randint(2, 6)):
+        for k in range(rng.randint(min(2, most_faults), most_faults)):
             along, wide = rng.uniform(15, 90), rng.uniform(10, 45)
             clear -= along * wide
             x, y = rng.uniform(0, length - along), rng.uniform(0, width - wide)
@@ -92,15 +100,15 @@ def sets(boards: int, seed: int, thickness: float = 25.0):
                 )
             )
         stock.append(board(f"b{i}", length, width, tuple(defects), thickness))
-    share, blanks, area = rng.uniform(0.84, 0.96), [], 0.0
+    share, blanks, area = rng.uniform(*ask), [], 0.0
     while True:
-        along, wide, count = rng.uniform(80, 700), rng.uniform(30, 140), rng.randint(2, 8)
-        if area + along * wide * count > share * clear:
+        along, across, count = rng.uniform(*lengths), rng.uniform(*widths), rng.randint(2, 8)
+        if area + along * across * count > share * clear:
             if area > (share - 0.02) * clear:
                 return stock, blanks
-            along, wide, count = rng.uniform(80, 400), rng.uniform(30, 90), 2
-            if area + along * wide * count > share * clear:
+            along, across, count = rng.uniform(80, 400), rng.uniform(30, 90), 2
+            if area + along * across * count > share * clear:
                 return stock, blanks
         for _ in range(count):
-            blanks.append(blank(f"p{len(blanks)}", round(along), round(wide)))
-        area += round(along) * round(wide) * count
+            blanks.append(blank(f"p{len(blanks)}", round(along), round(across)))
+        area += round(along) * round(across) * count

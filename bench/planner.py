@@ -69,7 +69,7 @@ def warped(seeds=(1, 2, 3)):
     print("planner, warped boards, share of parts that come out thick enough:")
     for s in seeds:
         rng = random.Random(s)
-        stock, blanks = cases.sets(10, s)
+        stock, blanks = cases.sets(10, s, lengths=(400, 1200), widths=(70, 170), most_faults=1, ask=(0.7, 0.75))
         true = []
         for b in stock:
             bend = (b.length / 2400) ** 2
@@ -99,7 +99,7 @@ def warped(seeds=(1, 2, 3)):
 
 def _thicknesses(blanks, rng):
     """One thickness for each set of equal parts."""
-    chosen = {(b.length, b.width): rng.uniform(19.5, 23.5) for b in blanks}
+    chosen = {(b.length, b.width): rng.uniform(22.0, 24.5) for b in blanks}
     return [chosen[b.length, b.width] for b in blanks]
 
 

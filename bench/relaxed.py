@@ -32,6 +32,35 @@ def _clear_strips(board, width):
     return total
 
 
+def _in_one_row(board, length, width, kerf):
+    """How many of one kind, too wide to lie over one another, lie along a board: leftmost first is best for one length."""
+    count, x = 0, 0.0
+    while True:
+        starts = sorted({x, *(d.x + d.length for d in board.defects if d.x + d.length > x)})
+        here = next(
+            (a for a in starts if a + length <= board.length + 1e-9 and _clear_there(board, a, length, width)), None
+        )
+        if here is None:
+            return count
+        count, x = count + 1, here + length + kerf
+
+
+def _clear_there(board, x, length, width):
+    """Whether a strip ``width`` wide is clear from x on over ``length``, at some height."""
+    met = sorted((d.y, d.y + d.width) for d in board.defects if d.x < x + length - 1e-9 and d.x + d.length > x + 1e-9)
+    at = 0.0
+    for low, high in met:
+        if low - at >= width - 1e-9:
+            return True
+        at = max(at, high)
+    return board.width - at >= width - 1e-9
+
+
+def _clear_there_anywhere(board, length, width):
+    starts = {0.0, *(d.x + d.length for d in board.defects)}
+    return any(a + length <= board.length + 1e-9 and _clear_there(board, a, length, width) for a in starts)
+
+
 def share_at_most(stock, blanks, kerf=1.5, seconds=10.0):
     """The most of the area asked for that any layout could place, all blanks of one species and keeping clear of faults."""
     kinds = Counter((b.length, b.width) for b in blanks)
@@ -57,6 +86,10 @@ def share_at_most(stock, blanks, kerf=1.5, seconds=10.0):
         held(i, [(long + kerf) * (w + kerf) for long, w in sizes], (b.length + kerf) * (b.width + kerf) - lost)
         for j, (long, w) in enumerate(sizes):
             if long > b.length or w > b.width or _clear_strips(b, w) < long:
+                upper[i, j] = 0
+            elif 2 * w + kerf > b.width:
+                upper[i, j] = min(upper[i, j], _in_one_row(b, long, w, kerf))
+            elif not _clear_there_anywhere(b, long, w):
                 upper[i, j] = 0
         for least in sorted({w for _, w in sizes if w <= b.width}):
             over = int((b.width + kerf) // (least + kerf))

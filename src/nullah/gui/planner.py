@@ -12,10 +12,7 @@ __all__ = ["PlannerProcess", "Report", "Task"]
 
 
 class PlannerProcess(QObject):
-    """At most one process at a time. All on the interface thread; the work is done elsewhere.
-
-    ``tells``: whether layouts are to be shown as they come; laid aside once one has been taken.
-    """
+    """At most one process at a time. All on the interface thread; the work is done elsewhere."""
 
     reported = Signal(object)
     failed = Signal(str)
@@ -24,7 +21,6 @@ class PlannerProcess(QObject):
         super().__init__(parent)
         self._process: QProcess | None = None
         self._read = b""
-        self.tells = True
 
     @property
     def at_work(self) -> bool:
@@ -33,7 +29,7 @@ class PlannerProcess(QObject):
     def start(self, task: Task) -> None:
         """Begin with a task, in place of what may be under way."""
         self.stop()
-        self.tells, self._read = True, b""
+        self._read = b""
         process = QProcess(self)
         environment = QProcessEnvironment.systemEnvironment()
         environment.insert("PYTHONDONTWRITEBYTECODE", "")

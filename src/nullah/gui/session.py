@@ -246,7 +246,7 @@ class Session(QObject):
         """Take a call's option."""
         if call.id == "layout":
             self.better_too = False  # the others have been seen
-            self.planner.tells = False
+            self.stop_looking()
         project = edit.take(self.project, call, option_id, self.now())
         self.do(project, self.told(call.option(option_id).label))
         self.said.emit(f"Taken: {self.told(call.option(option_id).label)}. It can be taken back below.", False)
@@ -352,7 +352,7 @@ class Session(QObject):
         result = self._firm.breakdown
         asked = result.layout is not None and not result.needs_layout and not result.changed
         fresh = self.found is None or self.found[1] != report.layouts or self.better_too != asked
-        if report.layouts and fresh and self.planner.tells:
+        if report.layouts and fresh:
             self._show_found((report.fingerprint, report.layouts), asked)
         if report.done and asked and not self._firm.call("layout"):
             self.said.emit("Nothing better was found: the layout stands.", False)

@@ -504,6 +504,13 @@ def value_of(case, aim, board, used, area, dead, worth, across, along):
 
 
 @compiled
+def note(figures, case, aim, board, used, area, dead, worth, across, along):
+    """One board's figures, its value among them."""
+    figures[0], figures[1], figures[3], figures[4], figures[5] = area, dead, worth, across, along
+    figures[2] = value_of(case, aim, board, used, area, dead, worth, across, along)
+
+
+@compiled
 def add_parts(record, rows, left, sign):
     """Put the parts of a record back among those left (or take them)."""
     for i in range(rows):
@@ -596,8 +603,7 @@ def peel(
                 break
     rows[b] = n
     records[b, :n] = fresh[0, :n]
-    figures[b, 0], figures[b, 1], figures[b, 3], figures[b, 4], figures[b, 5] = area, dead, worth, across, along
-    figures[b, 2] = value_of(case, aim, b, n > 0, area, dead, worth, across, along)
+    note(figures[b], case, aim, b, n > 0, area, dead, worth, across, along)
     changed[b] = True
     bounds[0] = bounds[1] = 1e300
     for e in range(boards):
@@ -624,8 +630,7 @@ def peel(
             case, e, count, items, members, halves, left, live, state, taste, bounds, records[e], room
         )
         rows[e] = n
-        figures[e, 0], figures[e, 1], figures[e, 3], figures[e, 4], figures[e, 5] = area, dead, worth, across, along
-        figures[e, 2] = value_of(case, aim, e, n > 0, area, dead, worth, across, along)
+        note(figures[e], case, aim, e, n > 0, area, dead, worth, across, along)
         changed[e] = True
     return figures[:, 2].sum() - before, True
 
@@ -731,11 +736,9 @@ def rounds(case, now, best, state, many, heat, aim, style):
                     good = False
                     break
                 bounds[0] -= lost
-                value = value_of(case, aim, b, n > 0, area, dead, worth, across, along)
                 fresh_rows[j] = n
-                fresh_figures[j, 0], fresh_figures[j, 1], fresh_figures[j, 2] = area, dead, value
-                fresh_figures[j, 3], fresh_figures[j, 4], fresh_figures[j, 5] = worth, across, along
-                new += value
+                note(fresh_figures[j], case, aim, b, n > 0, area, dead, worth, across, along)
+                new += fresh_figures[j, 2]
             if not good or new < floor:
                 left[:] = saved
                 continue

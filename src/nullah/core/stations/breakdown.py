@@ -279,6 +279,8 @@ def _without(boards: tuple[BoardLayout, ...], cut_parts: frozenset[str]) -> tupl
             return node.model_copy(update={"children": tuple(strip(c) for c in node.children)})
         return node.model_copy(update={"use": "waste", "part": ""}) if node.part in cut_parts else node
 
+    if not cut_parts:
+        return boards
     return tuple(BoardLayout(board=b.board, root=strip(b.root)) for b in boards)
 
 

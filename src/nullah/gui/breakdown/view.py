@@ -268,6 +268,9 @@ class BreakdownView(QWidget):
     def _tell_sums(self) -> None:
         """What the sawing comes to, and what is left over."""
         result = self.session.plan.breakdown
+        if not result.cuts:
+            self.about.setText("What the sawing comes to stands here once a layout is taken.")
+            return
         names = {b.id: b.name for b in self.session.project.boards}
         off = sorted(result.offcuts, key=lambda o: -o[1].length)[:3]
         sizes = [
