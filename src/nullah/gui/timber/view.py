@@ -152,9 +152,9 @@ class TimberView(QWidget):
         board = self.board()
         if board is None:
             return False
-        shown = {
-            k: "; ".join(self.session.figure(w) for w in v) if isinstance(v, tuple) else v for k, v in update.items()
-        }
+        shown = dict(update)
+        if "widths" in update:
+            shown["widths"] = "; ".join(self.session.figure(w) for w in update["widths"])
         words = ", ".join(f"{k.replace('_', ' ')} {v}" for k, v in shown.items())
 
         def make():
