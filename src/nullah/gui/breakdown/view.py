@@ -32,6 +32,7 @@ class BreakdownView(QWidget):
         self.order.setWordWrap(True)
         self.order.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.order.currentRowChanged.connect(self._chose_cut)
+        self._order: list[str] = []
         self.about = label("", wrap=True)
         self.part = label("Click a part to choose it.", wrap=True)
         self.mark = button("Mark as cut  X", self.mark_cut)
@@ -221,10 +222,12 @@ class BreakdownView(QWidget):
         result = plan.breakdown
         self._draw()
         names = {b.id: b.name for b in self.session.project.boards}
-        self.order.clear()
-        self.order.addItems([self.session.told(f"{c.number}  {names[c.board]}: {c.words}") for c in result.cuts])
-        if not result.cuts:
-            self.order.addItem("The cuts stand here, in order, once a layout is taken.")
+        order = [self.session.told(f"{c.number}  {names[c.board]}: {c.words}") for c in result.cuts]
+        order = order or ["The cuts stand here, in order, once a layout is taken."]
+        if order != self._order:  # laying out many wrapped lines anew takes its time
+            self._order = order
+            self.order.clear()
+            self.order.addItems(order)
         trouble = list(result.problems[:2])
         if result.layout is None:
             trouble = [
