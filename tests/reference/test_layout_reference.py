@@ -185,6 +185,6 @@ def test_a_sold_length_in_three_loses_its_kerfs():
 
 def test_effort_is_the_area_the_saw_goes_through():
     layout = search([stock(length=2000, width=100)], [blank("p", 2000 - 700, 100)], Options())[0]
-    sums = totals(saw_plan(layout.boards, {"b1": SawBoard("b1", 25.0)}))
+    sums = totals(saw_plan(layout.boards, {"b1": SawBoard(25.0)}))
     assert sums.across == pytest.approx(100 * 25 / 1e6)
     assert sums.along == 0

@@ -11,7 +11,7 @@ from nullah.core.document import Project
 from nullah.core.joints.plan import Setting, gathered
 from nullah.core.layout.model import Layout
 from nullah.core.measure import marked
-from nullah.core.stations import bench, breakdown, joints, piece, timber, together, trueup
+from nullah.core.stations import bench, breakdown, breakdown_calls, joints, piece, timber, together, trueup
 
 STATIONS = ("piece", "timber", "breakdown", "trueup", "joints", "together", "bench")
 TITLES = {
@@ -128,12 +128,12 @@ def plan(project: Project, cache: PlanCache | None = None, found: Found | None =
     )
     by_id = {part.id: part for part in done_piece.parts}
     calls = [
-        breakdown.with_recut_stock(c, by_id.get(c.parts[0]), done_break, p.boards) if c.conflict else c
+        breakdown_calls.with_recut_stock(c, by_id.get(c.parts[0]), done_break, p.boards) if c.conflict else c
         for c in done_piece.calls
     ]
     calls += done_timber.calls
     if found is not None and found[0] == done_break.request.fingerprint:
-        offered = breakdown.layout_call(done_break, found[1], better_too)
+        offered = breakdown_calls.layout_call(done_break, found[1], better_too)
         if offered:
             calls.append(offered)
     calls += [*done_true.calls, *done_joints.calls, *(done_together.calls if done_together else ())]

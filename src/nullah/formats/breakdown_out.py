@@ -15,6 +15,7 @@ from nullah.core.layout.model import Layout, leaves
 from nullah.core.layout.saw import SawBoard, SawCut, Totals, saw_plan, totals
 from nullah.core.measure import told
 from nullah.core.pictures import laid
+from nullah.formats.cells import safe
 from nullah.formats.tables import Orders
 
 DIGITS = 4  # of a mm, in files: a tenth of a micrometre, so that no sum of sizes and kerfs is lost in rounding
@@ -36,7 +37,7 @@ class Made:
 
 def made(orders: Orders, layout: Layout, bound: Bound, placed: float, rounds: int, seed: int) -> Made:
     """All of a run, with its saw plan."""
-    saw = saw_plan(layout.boards, {s.id: SawBoard(s.name, s.thickness, s.hardness) for s in orders.stock})
+    saw = saw_plan(layout.boards, {s.id: SawBoard(s.thickness, s.hardness) for s in orders.stock})
     return Made(orders, layout, bound, saw, totals(saw), placed, rounds, seed)
 
 
@@ -118,16 +119,11 @@ def as_csv(m: Made) -> str:
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow(["part", "copy", "board", "x", "y", "length", "width"])
     for p in placements(m.layout.boards, m.orders.copies):
-        writer.writerow([_safe(p["part"]), p["copy"], _safe(p["board"]), p["x"], p["y"], p["length"], p["width"]])
+        writer.writerow([safe(p["part"]), p["copy"], safe(p["board"]), p["x"], p["y"], p["length"], p["width"]])
     for key, _ in m.layout.unplaced:
         part, copy = m.orders.copies[key]
-        writer.writerow([_safe(part), copy, "", "", "", "", ""])
+        writer.writerow([safe(part), copy, "", "", "", "", ""])
     return out.getvalue()
-
-
-def _safe(cell: str) -> str:
-    """A cell that no spreadsheet takes for a formula."""
-    return f"'{cell}" if cell[:1] in "=+-@\t" else cell
 
 
 def _name(m: Made) -> Callable[[str], str]:

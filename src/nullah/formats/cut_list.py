@@ -6,6 +6,7 @@ import csv
 import io
 
 from nullah.core.plan import Plan
+from nullah.formats.cells import safe
 
 COLUMNS = (
     "part",
@@ -36,22 +37,17 @@ def text(plan: Plan) -> str:
         state = "cut" if p.cut else "measured" if p.measured else "planned"
         writer.writerow(
             [
-                _safe(p.id),
-                _safe(p.name),
+                safe(p.id),
+                safe(p.name),
                 p.species,
                 p.role,
                 f"{p.length:.1f}",
                 f"{p.width:.1f}",
                 f"{p.thickness:.1f}",
                 *rough,
-                _safe(names.get(place[0], "")) if place else "",
+                safe(names.get(place[0], "")) if place else "",
                 p.joints,
                 state,
             ]
         )
     return out.getvalue()
-
-
-def _safe(cell: str) -> str:
-    """A cell that no spreadsheet takes for a formula."""
-    return f"'{cell}" if cell[:1] in "=+-@\t" else cell

@@ -4,11 +4,9 @@ from __future__ import annotations
 
 import sys
 
-from PySide6.QtCore import QObject, QProcess, QProcessEnvironment, Signal
+from PySide6.QtCore import QObject, QProcess, Signal
 
-from nullah.planning import Report, Task, packed, unpacked
-
-__all__ = ["PlannerProcess", "Report", "Task"]
+from nullah.planning import Task, packed, unpacked
 
 
 class PlannerProcess(QObject):
@@ -31,14 +29,13 @@ class PlannerProcess(QObject):
         self.stop()
         self._read = b""
         process = QProcess(self)
-        environment = QProcessEnvironment.systemEnvironment()
-        environment.insert("PYTHONDONTWRITEBYTECODE", "")
-        process.setProcessEnvironment(environment)
         process.readyReadStandardOutput.connect(lambda: self._take(process))
         process.finished.connect(lambda *_: self._ended(process))
         process.errorOccurred.connect(lambda *_: self._ended(process))
         self._process = process
-        process.start(sys.executable, ["-c", "from nullah.planner_process import main; main()"])  # not -m: pickles name its module
+        process.start(
+            sys.executable, ["-c", "from nullah.planner_process import main; main()"]
+        )  # not -m: pickles name its module
         process.write(packed(task))
         process.closeWriteChannel()
 

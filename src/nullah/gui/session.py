@@ -23,7 +23,8 @@ from nullah.core.stations import breakdown
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble
 from nullah.gui.keeping import Keeping
-from nullah.gui.planner import PlannerProcess, Report, Task
+from nullah.gui.planner import PlannerProcess
+from nullah.planning import Report, Task
 
 AUTOSAVE_AFTER_MS = 2_000
 LOOK_SECONDS = 8.0  # the planner at work, unless it is stopped

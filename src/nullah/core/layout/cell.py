@@ -123,14 +123,11 @@ def trimmed(s: Stock, options: Options) -> Cell:
     return root
 
 
-def sound(cell: Cell, stock: Stock | None) -> bool:
-    """Waste that is only too small to keep, not spoiled: it lies within what is left of the board once trimmed."""
-    if cell.use != "waste" or stock is None:
-        return False
-    along = stock.x0 - EPS <= cell.x and cell.x + cell.length <= stock.x1 + EPS
-    return along and stock.y0 - EPS <= cell.y and cell.y + cell.width <= stock.y1 + EPS
-
-
 def within(c: Cell, s: Stock) -> bool:
     """Whether a piece lies within what is left of the board once trimmed."""
     return c.x >= s.x0 - EPS and c.y >= s.y0 - EPS and c.x + c.length <= s.x1 + EPS and c.y + c.width <= s.y1 + EPS
+
+
+def sound(cell: Cell, stock: Stock | None) -> bool:
+    """Waste that is only too small to keep, not spoiled: it lies within what is left of the board once trimmed."""
+    return cell.use == "waste" and stock is not None and within(cell, stock)

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from nullah.core.document import BoardLayout
 from nullah.core.layout.cell import Cell, as_cell, as_node, carve, trimmed, walk, within
 from nullah.core.layout.clear import Box, largest_clear, union_area
-from nullah.core.layout.merit import long_share
+from nullah.core.layout.merit import efforts, long_share
 from nullah.core.layout.model import EPS, Blank, Options, Stock, forgiven
 
 Class = tuple[
@@ -141,8 +141,6 @@ def encode(
     demand = float((counts * sizes[:, 2]).sum())
     longest = [max((b[2] - b[0] for b in boxes), default=0.0) for boxes in opens]
     worth = areas * _floats([long_share(x) for x in longest])
-    dear = _floats([options.opening + (2.0 if s.id in options.spared else 0.0) for s in used])
-    effort = [[e * _effort(s) for e in (options.crosscut_effort, options.rip_effort)] for s in used]
     case = Case(
         len(used),
         _floats([options.crosscut_kerf, options.rip_kerf]),
@@ -151,8 +149,8 @@ def encode(
         demand * 2e-6,
         _floats([[s.x1 - s.x0, s.y1 - s.y0] for s in used], 2),
         _floats([_clear_area(boxes, f) for boxes, f in zip(opens, faults, strict=True)]),
-        worth + dear * areas,
-        _floats(effort, 2),
+        worth + options.opening * areas,
+        _floats([efforts(s, options) for s in used], 2),
         *_rows(opens),
         *_rows(faults),
         *_rows(clears),
@@ -170,10 +168,6 @@ def _floats(values: Sequence[Any], columns: int = 0) -> NDArray[np.float64]:
     """An array of one kind of number, whatever it is made from, so that the loop is compiled once for all."""
     made = np.array(values, dtype=np.float64)
     return made.reshape(-1, columns) if columns else made
-
-
-def _effort(s: Stock) -> float:
-    return s.hardness * s.thickness / 25.0
 
 
 def _box(d: Any) -> Box:

@@ -18,6 +18,12 @@ def long_share(length: float) -> float:
     return length / (length + 1000.0)
 
 
+def efforts(s: Stock, options: Options) -> tuple[float, float]:
+    """What a mm of crosscut and of rip costs in a board, mm2 of wood."""
+    hard = s.hardness * s.thickness / 25.0
+    return options.crosscut_effort * hard, options.rip_effort * hard
+
+
 @dataclass(frozen=True)
 class Merit:
     """What a layout comes to; less is better, in this order: area without a place, split groups, cost in mm2 of wood."""
@@ -33,12 +39,12 @@ def merit(layout: Layout, stock: Sequence[Stock], blanks: Sequence[Blank], optio
     by_id = {s.id: s for s in stock}
     cost = 0.0
     for b in layout.boards:
-        s = by_id.get(b.board.partition("#")[0]) or by_id.get(b.board)
+        s = by_id.get(b.board)
         if s is None:
             continue
         cost += worth_of(s.x1 - s.x0, s.y1 - s.y0) + options.opening * (s.x1 - s.x0) * (s.y1 - s.y0)
         cost -= sum(worth_of(n.length, n.width) for n in leaves(b.root) if n.use == "offcut")
         for n in cuts(b.root):
-            effort = (options.crosscut_effort * n.width) if n.axis == "across" else (options.rip_effort * n.length)
-            cost += effort * s.hardness * s.thickness / 25.0
+            across, along = efforts(s, options)
+            cost += across * n.width if n.axis == "across" else along * n.length
     return Merit(sum(area[p] for p, _ in layout.unplaced), len(layout.split_groups), cost)

@@ -63,7 +63,7 @@ class Options:
     """Saws and preference. ``first`` is the kind of cut made first where there is a choice.
 
     A mm of saw cut in soft wood 25 thick weighs as much as ``crosscut_effort`` or ``rip_effort`` mm2 of wood left over;
-    ``opening`` weighs each board sawn into, in its own area; ``spared`` boards are sawn only where it must be, ``kept`` ones not.
+    ``opening`` weighs each board sawn into, in its own area; ``kept`` boards are not sawn into.
     """
 
     crosscut_kerf: float = 1.5
@@ -75,7 +75,6 @@ class Options:
     rip_effort: float = 25.0
     opening: float = 0.1
     thin: float = 0.05  # mm of thickness that a part may lack: less than can be read off a caliper
-    spared: frozenset[str] = frozenset()
     kept: frozenset[str] = frozenset()
 
 

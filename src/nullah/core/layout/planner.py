@@ -23,7 +23,6 @@ HEAT = (0.2, 0.02)  # of a mean part's area: at the start, and at the end
 PLACING, SAVING = np.array([1.0, 0.4, 0.0]), np.array([10.0, 0.02, 1.0])  # weights of area, scattered waste, cost
 NOISE, JOINED_WASTE, PEEL = 1.0, 0.01, 0.04
 STRAIGHT = {"crosscut": 0.35, "rip": -0.35}  # how the kind of cut that is to come first is leant to
-SHORT_ROUNDS = 20
 
 
 @dataclass(frozen=True)

@@ -21,9 +21,8 @@ ALIKE = 0.05  # mm: distances nearer than this are one setting
 
 @dataclass(frozen=True)
 class SawBoard:
-    """What the saw plan asks of a board: its name, thickness mm, and effort of sawing it (soft wood 1)."""
+    """What the saw plan asks of a board: its thickness in mm, and the effort of sawing it (soft wood 1)."""
 
-    name: str
     thickness: float
     hardness: float = 1.0
 
@@ -33,7 +32,7 @@ class SawCut:
     """One cut: its place in the order, what to measure on the piece in hand, and what comes of it.
 
     ``at`` mm from ``edge`` of the piece in hand (whose rectangle on the board is ``node``'s), over ``over`` mm; ``side``: on
-    which side of the line the saw runs; ``frees``: parts that are free then; ``falls``: what comes off that is no part.
+    which side of the line the saw runs; ``frees``: parts that are free then.
     """
 
     number: int
@@ -45,7 +44,6 @@ class SawCut:
     over: float
     side: str
     frees: tuple[str, ...]
-    falls: str
     hold: str
     words: str
     area: float
@@ -57,10 +55,8 @@ class SawCut:
         return (self.kind, round(self.at / ALIKE) * ALIKE)
 
 
-def saw_plan(
-    layouts: Iterable[BoardLayout], boards: Mapping[str, SawBoard], dead: frozenset[str] = frozenset()
-) -> tuple[SawCut, ...]:
-    """The cuts in order, board by board; ``dead`` names boards to be passed over."""
+def saw_plan(layouts: Iterable[BoardLayout], boards: Mapping[str, SawBoard]) -> tuple[SawCut, ...]:
+    """The cuts in order, board by board."""
     out: list[SawCut] = []
     for layout in layouts:
         board = boards[layout.board]
@@ -96,7 +92,7 @@ def _cut(number: int, board_id: str, board: SawBoard, node: Node) -> SawCut:
         words += f": frees {' and '.join(frees)}"
     elif falls:
         words += f": {falls}"
-    return SawCut(number, board_id, node, kind, at, edge, over, side, frees, falls, hold, words, area, minutes)
+    return SawCut(number, board_id, node, kind, at, edge, over, side, frees, hold, words, area, minutes)
 
 
 def _falls(low: Node, high: Node, rip: bool) -> str:

@@ -1,28 +1,25 @@
 """Break-down: blanks in the rough, the accepted layout held to account, the order of sawing, what is left over.
 
-Searching is request -> result, outside the plan: ``Request`` is what goes out, ``offers`` what comes back, ``layout_call``
-turns them into a call. The plan checks an accepted layout and never re-shuffles it.
+Searching is request -> result, outside the plan: ``Request`` is what goes out, ``offers`` what comes back;
+``breakdown_calls`` turns them into a call. The plan checks an accepted layout and never re-shuffles it.
 """
 
 from __future__ import annotations
 
 import hashlib
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
-from nullah.core.calls import Call, Change, Option
-from nullah.core.document import AcceptedLayout, Allowances, Board, BoardLayout, Kit, Node, Project, Reading
+from nullah.core.document import AcceptedLayout, Allowances, Board, BoardLayout, Kit, Node, Reading
 from nullah.core.layout.check import problems
 from nullah.core.layout.clear import Box
 from nullah.core.layout.graft import grafted, only_parts
-from nullah.core.layout.merit import merit
 from nullah.core.layout.model import Blank, Layout, Options, Stock, leaves
 from nullah.core.layout.move import NoPlace, moved
 from nullah.core.layout.saw import SawBoard, SawCut, Totals, saw_plan, totals
 from nullah.core.layout.search import search
-from nullah.core.measure import marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations.piece import PieceResult
 from nullah.core.stations.timber import Span, TimberResult
@@ -59,6 +56,7 @@ class Sawing:
     cuts: tuple[SawCut, ...] = ()
     offcuts: tuple[tuple[str, Node], ...] = ()
     sums: Totals = field(default_factory=lambda: totals(()))
+    boards: Mapping[str, SawBoard] = field(default_factory=dict)  # what sawing each board takes, by its id
 
 
 @dataclass(frozen=True)
@@ -75,7 +73,6 @@ class BreakdownResult:
     stock: tuple[Stock, ...]
     options: Options
     held: frozenset[str] = frozenset()  # parts pinned where they lie
-    saw_boards: dict[str, SawBoard] = field(default_factory=dict)
 
     @property
     def needs_layout(self) -> bool:
@@ -151,13 +148,10 @@ def sawing_of(boards: tuple[Board, ...], layout: AcceptedLayout | None) -> Sawin
     """The sawing of the accepted layout, as far as its boards are still here."""
     by_id = {b.id: b for b in boards}
     live = tuple(b for b in layout.boards if b.board in by_id) if layout else ()
-    saw = saw_plan(live, _saw_boards(boards))
+    by_saw = {b.id: SawBoard(b.thickness, HARDNESS[species(b.species).ease]) for b in boards}
+    saw = saw_plan(live, by_saw)
     over = ((b.board, n) for b in live if not by_id[b.board].sawn for n in leaves(b.root) if n.use == "offcut")
-    return Sawing(saw, tuple(over), totals(saw))
-
-
-def _saw_boards(boards: Iterable[Board]) -> dict[str, SawBoard]:
-    return {b.id: SawBoard(b.name, b.thickness, HARDNESS[species(b.species).ease]) for b in boards}
+    return Sawing(saw, tuple(over), totals(saw), by_saw)
 
 
 def work(
@@ -201,7 +195,6 @@ def work(
         stock,
         options,
         held,
-        _saw_boards(boards),
     )
 
 
@@ -328,142 +321,3 @@ def move_part(result: BreakdownResult, part: str, board: str, place: tuple[float
     return result.layout.model_copy(
         update={"name": "by hand", "boards": boards, "fingerprint": result.request.fingerprint}
     )
-
-
-def layout_call(result: BreakdownResult, found: tuple[Layout, ...], better_too: bool = False) -> Call | None:
-    """The call that offers new layouts, from what a search found; None where the accepted one serves and none is new.
-
-    ``better_too``: a better one was looked for, and is offered though the accepted one serves.
-    """
-    if not result.blanks or not found:
-        return None
-    sooner = result.layout is not None and not result.problems and better_too
-    if sooner:
-        found = better_than(result, found)
-        if not found:
-            return None
-    elif result.layout is not None and not result.changed and not _mended_by(found[0], result):
-        return None
-    options = [_offer(one, result) for one in found]
-    if result.layout is not None:
-        held = result.problems[:3] or ("every part still lies clear and large enough",)
-        options.append(Option("keep", "keep the layout as it is", held, _keep(result.request.fingerprint)))
-    serves = result.layout is not None and not result.problems
-    recommended = options[0].id if sooner or not serves else "keep"
-    if result.layout is None:
-        question = "Nothing is laid on the boards yet. Which way is it sawn?"
-    elif result.problems:
-        question = (
-            f"The layout no longer holds: {result.problems[0][0].lower()}{result.problems[0][1:-1]}. Lay out again?"
-        )
-    elif sooner:
-        question = "There is a way with less sawing or better left over. Take it?"
-    else:
-        question = "Boards or parts changed since the layout was taken; it still holds. Lay out again?"
-    if result.layout is None and found[0].unplaced:
-        question = f"These boards have no place for {_named(found[0])}. Lay out the rest?"
-    return Call(
-        "layout",
-        "breakdown",
-        question,
-        tuple(options),
-        recommended,
-        "what is marked on the boards stays good" if serves and not sooner else _why(found[0]),
-        result.request.fingerprint,
-        differ="Crosscut first is short and easy; a rip first can save an offcut that a crosscut would ruin.",
-        parts=tuple(b.id for b in result.blanks),
-    )
-
-
-def better_than(result: BreakdownResult, found: tuple[Layout, ...]) -> tuple[Layout, ...]:
-    """Of layouts found, those that come to clearly less than the accepted one: at least a hundredth."""
-    if result.layout is None:
-        return found
-    request, layout = result.request, result.layout
-    now = Layout(
-        layout.name, layout.boards, tuple((p, "") for p in layout.unplaced if any(b.id == p for b in request.blanks))
-    )
-    mine = merit(now, request.stock, request.blanks, request.options)
-
-    def gains(one: Layout) -> bool:
-        m = merit(one, request.stock, request.blanks, request.options)
-        less = m.cost < mine.cost - 0.01 * abs(mine.cost)
-        return m.without < mine.without - 1.0 or (m.without < mine.without + 1.0 and m.split <= mine.split and less)
-
-    return tuple(one for one in found if gains(one))
-
-
-def _mended_by(best: Layout, result: BreakdownResult) -> bool:
-    """Whether a fresh layout would mend anything: a part known to have no place still has none, and needs no asking again."""
-    known = {f"{part} has no place." for part in (result.layout.unplaced if result.layout else ())}
-    return bool(set(result.problems) - known) or len(best.unplaced) < len(known)
-
-
-def with_recut_stock(call: Call, part: Part | None, result: BreakdownResult, boards: tuple[Board, ...]) -> Call:
-    """A conflict call whose *recut* option says which offcut would take the part again, if one does."""
-    if part is None:
-        return call
-    names = {b.id: b for b in boards}
-    length, width, thickness = part.planned
-    fits = [
-        (n.length * n.width, b, n)
-        for b, n in result.offcuts
-        if b in names
-        and names[b].species == part.species
-        and n.length >= length
-        and n.width >= width
-        and names[b].thickness >= thickness
-    ]
-    if fits:
-        _, board, node = min(fits, key=lambda f: f[0])
-        words = f"the offcut {marked(node.length, 0)} x {marked(node.width, 0)} of {names[board].name} takes it"
-    else:
-        words = f"no offcut of {part.species} takes it: other stock is wanted"
-    options = tuple(replace(o, consequences=(*o.consequences, words)) if o.id == "recut" else o for o in call.options)
-    return replace(call, options=options)
-
-
-def _named(layout: Layout) -> str:
-    return ", ".join(p for p, _ in layout.unplaced)
-
-
-def _why(best: Layout) -> str:
-    if best.unplaced:
-        part, why = best.unplaced[0]
-        return f"it places the most; {part}: {why}"
-    return "every part has a place" + ("" if best.split_groups else ", the four sides in sequence from one length")
-
-
-def _offer(one: Layout, result: BreakdownResult) -> Option:
-    sums = totals(saw_plan(one.boards, result.saw_boards))
-    off = [n for b in one.boards for n in leaves(b.root) if n.use == "offcut"]
-    most = max(off, key=lambda n: n.length * n.width, default=None)
-    said = [_sawing_said(sums, len(one.boards))]
-    if most is not None:
-        said.append(f"largest offcut {marked(most.length, 0)} x {marked(most.width, 0)}")
-    if one.split_groups:
-        said.append("the sides do not come from one length: the figure will not run round")
-    said += [f"{part}: {why}" for part, why in one.unplaced]
-    new = accept(one, result.request.fingerprint)
-
-    def change(project: Project) -> Project:
-        return project.model_copy(update={"layout": new})
-
-    return Option(one.name, one.name, tuple(said), change)
-
-
-def _sawing_said(sums: Totals, boards: int) -> str:
-    """What sawing comes to, in words."""
-    return (
-        f"{boards} board{'s' if boards != 1 else ''}, {sums.cuts} cuts: {sums.across_m:.1f} m across, {sums.along_m:.1f} m along, "
-        f"about {sums.minutes:.0f} minutes"
-    )
-
-
-def _keep(fingerprint: str) -> Change:
-    def change(project: Project) -> Project:
-        if project.layout is None:
-            return project
-        return project.model_copy(update={"layout": project.layout.model_copy(update={"fingerprint": fingerprint})})
-
-    return change

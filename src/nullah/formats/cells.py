@@ -1,0 +1,8 @@
+"""What the CSV tables we write have in common."""
+
+from __future__ import annotations
+
+
+def safe(cell: str) -> str:
+    """A cell that no spreadsheet takes for a formula."""
+    return f"'{cell}" if cell[:1] in "=+-@\t" else cell
