@@ -16,7 +16,7 @@ $(STAMP): pyproject.toml constraints.txt tools/system.sh
 	touch $(STAMP)
 
 # the planner's inner loop, compiled once, so that nobody waits for it
-$(COMPILED): $(STAMP) src/nullah/core/layout/compiled.py
+$(COMPILED): $(STAMP) $(wildcard src/nullah/core/layout/compiled/*.py) src/nullah/core/layout/merit.py
 	$(BIN)/python tools/warm.py
 	touch $(COMPILED)
 

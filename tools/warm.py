@@ -1,7 +1,13 @@
-"""Compile the planner's inner loop into Numba's cache, so that the first search does not wait for it."""
+"""Compile the planner's inner loop into Numba's cache anew, so that the first search does not wait for it."""
 
+from pathlib import Path
+
+import nullah.core.layout
 from nullah.core.layout.model import Blank, Options, Stock
 from nullah.core.layout.planner import Planner
+
+for stale in Path(nullah.core.layout.__file__).parent.rglob("__pycache__/*.nb[ic]"):
+    stale.unlink()  # Numba does not see that a function called from another file has changed
 
 WOOD = "yellow-poplar"
 board = Stock("b", "b", WOOD, 1000.0, 200.0, 0.0, 1000.0, 0.0, 200.0, 25.0, (), lambda *_: 25.0)

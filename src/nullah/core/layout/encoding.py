@@ -19,7 +19,9 @@ Class = tuple[
     frozenset[str], float, frozenset[str]
 ]  # forgiven, zone at the ends where no knot is, forgiven on one face
 
-BLOCK, CUT = -1, -2  # kinds of record that are no part, as in ``compiled``
+BLOCK, CUT = -1, -2  # kinds of record that are no part
+COLUMNS = 10  # of a record: kind, x, y, length, width, the piece's four sides, order
+LEAST_WIDTH = 25.0  # mm: a narrower piece left over is worth nothing
 
 
 class Case(NamedTuple):

@@ -15,7 +15,7 @@ import numpy as np
 
 from nullah.core.document import BoardLayout
 from nullah.core.layout.bound import Bound, bound
-from nullah.core.layout.encoding import Encoded, decode, encode
+from nullah.core.layout.encoding import COLUMNS, Encoded, decode, encode
 from nullah.core.layout.model import Blank, Layout, Options, Stock
 from nullah.core.layout.search import why_not
 
@@ -63,30 +63,34 @@ class Planner:
         self.looks = (0, 0)  # for boards filled to the last, and how many were found
         self.saving = False
         self._turned_at = 0.0
-        self._weigh()
+        self._weighed_for: Any = None  # the weights that the boards' values are of
 
     def advance(self, rounds: int, share: float) -> Progress:
         """Do so many rounds; ``share`` (0 to 1) of the whole work is done by now, which is how hot it still is."""
-        from nullah.core.layout import compiled  # the one late import: Numba takes half a second
+        from nullah.core.layout.compiled.rounds import (
+            rounds as search,  # the one late import: Numba takes half a second
+        )
+        from nullah.core.layout.compiled.rounds import weigh
 
-        if self.encoded.counts.size == 0 or self.encoded.case.boards == 0:
+        if self.done:
             return self.progress
         if not self.saving and self.best[3].sum() == 0:
             self.saving, self._turned_at = True, share
             for ours, theirs in zip(self.now, self.best, strict=True):
                 ours[:] = theirs
-            self._weigh()
         began = self._turned_at if self.saving else 0.0
         part = min(1.0, max(0.0, (share - began) / max(1e-9, 1.0 - began)))
         heat = self.encoded.case.mean_area * HEAT[0] * (HEAT[1] / HEAT[0]) ** part
         aim = SAVING if self.saving else PLACING
+        if aim is not self._weighed_for:
+            self._weighed_for = aim
+            for _, rows, figures, _ in (self.now, self.best):
+                weigh(self.encoded.case, figures, rows, aim)
         lean = STRAIGHT[self.encoded.options.first] if self.saving else 0.0
         in_vain = self.looks[0] > 50 * (1 + self.looks[1])
         peel = 0.0 if self.saving else PEEL / (20.0 if in_vain else 1.0)
         style = np.array([NOISE, lean, JOINED_WASTE, peel])
-        done, tries, hits = compiled.rounds(
-            self.encoded.case, self.now, self.best, self.state, rounds, heat, aim, style
-        )
+        done, tries, hits = search(self.encoded.case, self.now, self.best, self.state, rounds, heat, aim, style)
         self.rounds += int(done)
         self.looks = (self.looks[0] + int(tries), self.looks[1] + int(hits))
         return self.progress
@@ -115,18 +119,6 @@ class Planner:
         """How much could have a place at the most."""
         return bound(self.encoded)
 
-    def _weigh(self) -> None:
-        """Value of each board's filling anew, since the weights are others."""
-        aim, case = SAVING if self.saving else PLACING, self.encoded.case
-        for _, rows, figures, _ in (self.now, self.best):
-            area, dead, worth, across, along = (figures[:, i] for i in (0, 1, 3, 4, 5))
-            cost = worth - case.effort[:, 0] * across - case.effort[:, 1] * along
-            figures[:, 2] = (
-                aim[0] * area
-                - aim[1] * np.sqrt(np.maximum(0.0, dead) * case.mean_area)
-                + aim[2] * np.where(rows > 0, cost, case.whole)
-            )
-
 
 def _rows_needed(encoded: Encoded) -> int:
     """Rows of a record: two for each part that a board could hold at the most."""
@@ -138,4 +130,4 @@ def _rows_needed(encoded: Encoded) -> int:
 
 
 def _empty(boards: int, rows: int, counts: Any) -> tuple[Any, ...]:
-    return np.zeros((boards, rows, 10)), np.zeros(boards, np.int64), np.zeros((boards, 6)), counts.copy()
+    return np.zeros((boards, rows, COLUMNS)), np.zeros(boards, np.int64), np.zeros((boards, 6)), counts.copy()
