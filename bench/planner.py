@@ -11,7 +11,7 @@ import cases
 import relaxed
 
 from nullah.core.layout.model import Options, leaves
-from nullah.core.layout.planner import Planner
+from nullah.core.layout.planner import Planner, paced
 from nullah.core.stations.breakdown import LeftWhenFlat
 from nullah.core.surface.readings import Surface
 
@@ -27,7 +27,7 @@ def searched(stock, blanks, seconds, options=KERFS, seed=1):
     while (gone := time.perf_counter() - began) < seconds and planner.progress.unplaced:
         turn = time.perf_counter()
         planner.advance(many, gone / seconds)
-        many = max(4, min(3 * many, int(many * TURN / max(time.perf_counter() - turn, 1e-5))))
+        many = paced(many, time.perf_counter() - turn, TURN)
     return planner, time.perf_counter() - began
 
 

@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from pathlib import Path
 
 from nullah.core.layout.model import Options
-from nullah.core.layout.planner import Planner, Progress
+from nullah.core.layout.planner import Planner, Progress, paced
 from nullah.core.measure import BadLength, parse_length
 from nullah.formats import breakdown_out, tables
 from nullah.formats.project_file import write_whole
@@ -62,14 +62,8 @@ def searched(planner: Planner, seconds: float, work: int = 0) -> Progress:
         turn = time.perf_counter()
         reached = planner.advance(rounds, share)
         took = time.perf_counter() - turn
-        rounds = max(
-            4,
-            min(
-                3 * rounds,
-                int(rounds * TURN / max(took, 1e-5)),
-                int(rounds * (seconds * (1 - share)) / max(took, 1e-5)) + 1,
-            ),
-        )
+        last = int(rounds * seconds * (1 - share) / max(took, 1e-5)) + 1  # not over the time by a whole turn
+        rounds = min(paced(rounds, took, TURN), last)
     return reached
 
 

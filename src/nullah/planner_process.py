@@ -8,6 +8,7 @@ from collections.abc import Callable, Iterator
 
 from nullah.core.layout.graft import grafted
 from nullah.core.layout.offers import Offers
+from nullah.core.layout.planner import paced
 from nullah.core.layout.ways_out import ways_out
 from nullah.planning import Report, Task, packed, unpacked
 
@@ -36,7 +37,7 @@ def reports(task: Task, clock: Callable[[], float] = time.perf_counter) -> Itera
     while (share := (clock() - began) / task.seconds) < 1.0:
         turn = clock()
         offers.advance(many, share)
-        many = max(2, min(3 * many, int(many * TURN / max(clock() - turn, 1e-5))))
+        many = paced(many, clock() - turn, TURN)
         if clock() - told >= TELL_EVERY:
             told = clock()
             yield report(share)

@@ -120,6 +120,11 @@ class Planner:
         return bound(self.encoded)
 
 
+def paced(rounds: int, took: float, turn: float) -> int:
+    """How many rounds to ask for next, where so many took ``took`` seconds and a look at the clock is wanted each ``turn``."""
+    return max(4, min(3 * rounds, int(rounds * turn / max(took, 1e-5))))
+
+
 def _rows_needed(encoded: Encoded) -> int:
     """Rows of a record: two for each part that a board could hold at the most."""
     case = encoded.case

@@ -233,7 +233,7 @@ def rounds(case, now, best, state, many, heat, aim, style):
                 picked,
                 changed,
             )
-        if total > best_total + 1e-6:
+        if total > best_total + 1e-6 and (aim[2] == 0 or left.sum() == 0):  # no place is given up to save
             best_total = total
             for b in range(boards):
                 if changed[b]:
