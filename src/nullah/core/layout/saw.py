@@ -50,6 +50,14 @@ class SawCut:
     minutes: float
 
     @property
+    def line(self) -> tuple[tuple[float, float], tuple[float, float]]:
+        """The middle of the kerf from end to end, in the board's own axes, mm."""
+        n, at = self.node, self.node.at + self.node.kerf / 2
+        if n.axis == "across":
+            return (at, n.y), (at, n.y + n.width)
+        return (n.x, at), (n.x + n.length, at)
+
+    @property
     def setting(self) -> tuple[str, float]:
         """Cuts of one setting are marked with one gauge or stop."""
         return (self.kind, round(self.at / ALIKE) * ALIKE)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import replace
 from functools import lru_cache
 from typing import Any
 
@@ -262,132 +261,20 @@ def _no_wood(b: Board, y: float) -> list[Primitive]:
     return [Area((*edge, *over), "ground"), Line(edge, "outline", width=1.6)]
 
 
-PARTED = 30.0  # mm: how far pieces are drawn apart that a cut has parted
-
-
-def coming_apart(
-    boards: tuple[Board, ...], result: BreakdownResult, done: int, cut_parts: frozenset[str] = frozenset()
-) -> Drawing:
-    """The boards after ``done`` cuts: the pieces apart, the next cut's line on its piece, later ones left out."""
-    roots = {x.board: x.root for x in (result.layout.boards if result.layout else ())}
-    used = tuple(b for b in boards if b.id in roots)
-    numbers = {(c.board, id(c.node)): c for c in result.cuts}
-    items: list[Primitive] = []
-    y = 0.0
-    for b in used:
-        drawn, tall = _piece(b, roots[b.id], numbers, done, 0.0, 0.0, cut_parts)
-        y -= tall
-        items += [_moved(p, 0.0, y) for p in drawn]
-        items.append(
-            Text((0, y - 30), f"{b.name}, {b.species}", size=12, align="left", ink="quiet", tag=f"board:{b.id}")
-        )
-        y -= SAWN_GAP
-    return Drawing(tuple(items))
-
-
-def _piece(
-    b: Board,
-    node: Node,
-    numbers: Mapping[tuple[str, int], SawCut],
-    done: int,
-    dx: float,
-    dy: float,
-    cut_parts: frozenset[str],
-) -> tuple[list[Primitive], float]:
-    """A piece and what has been parted of it, moved by (dx, dy); and how far up it reaches."""
-    cut = numbers.get((b.id, id(node)))
-    if cut is not None and cut.number <= done:
-        low, high = node.children
-        first, a = _piece(b, low, numbers, done, dx, dy, cut_parts)
-        reach = max((right_of(p) for p in first), default=0.0) if node.axis == "across" else a
-        start = low.x + low.length + dx if node.axis == "across" else low.y + low.width + dy
-        gap = max(0.0, reach - start) + PARTED
-        more = (dx + gap, dy) if node.axis == "across" else (dx, dy + gap)
-        second, c = _piece(b, high, numbers, done, *more, cut_parts)
-        return first + second, max(a, c)
-    if node.length <= 0 or node.width <= 0:
-        return [], 0.0
-    x, y = node.x + dx, node.y + dy
-    mine = [n for n in leaves(node) if n.use == "part"]
-    waste = not mine
-    items: list[Primitive] = [
-        Area(rectangle(x, y, node.length, node.width), f"wood {b.species}", edge="outline", tag=f"board:{b.id}")
-    ]
-    if waste:
-        kind = "offcut" if any(n.use == "offcut" for n in leaves(node)) else "waste"
-        items.append(Area(rectangle(x, y, node.length, node.width), kind, hatch=kind == "waste", opacity=0.6))
-    for d in b.defects:
-        if (
-            node.x <= d.x
-            and d.x + d.length <= node.x + node.length
-            and node.y <= d.y
-            and d.y + d.width <= node.y + node.width
-        ):
-            items += [_moved(p, dx, dy) for p in fault(b, d, 0.0, named=False)]
-    for n in mine:
-        if node.use == "cut":
-            items.append(
-                Line((*rectangle(n.x + dx, n.y + dy, n.length, n.width), (n.x + dx, n.y + dy)), "faint", dash=True)
-            )
-        words = n.part + (" \u2713" if n.part in cut_parts else "")
-        middle = (n.x + dx + n.length / 2, n.y + dy + n.width / 2)
-        ink = "ink" if node.use == "part" else "quiet"
-        items.append(
-            Text(
-                middle,
-                words,
-                size=17 if n.length > 60 else 12,
-                bold=node.use == "part",
-                ink=ink,
-                halo=True,
-                tag=f"part:{n.part}",
-            )
-        )
-    if cut is not None and cut.number == done + 1:
-        at = node.at + node.kerf / 2
-        ends = (
-            ((at + dx, y - 8), (at + dx, y + node.width + 8))
-            if node.axis == "across"
-            else ((x - 8, at + dy), (x + node.length + 8, at + dy))
-        )
-        items.append(Line(ends, "computed", width=2.8, tag=f"cut:{cut.number}"))
-        spot = (at + dx + 34, y + 0.16 * node.width) if node.axis == "across" else (x + 40, at + dy)
-        items.append(
-            Text(spot, str(cut.number), size=13, bold=True, ink="computed", halo=True, tag=f"cut:{cut.number}")
-        )
-    return items, y + node.width
-
-
-def right_of(item: Primitive) -> float:
-    """The right end of what is drawn, words apart."""
-    return max((p[0] for p in item.points), default=0.0) if isinstance(item, Area) else 0.0
-
-
-def _moved(item: Primitive, dx: float, dy: float) -> Primitive:
-    def at(p: tuple[float, float]) -> tuple[float, float]:
-        return (p[0] + dx, p[1] + dy)
-
-    if isinstance(item, Area | Line):
-        return replace(item, points=tuple(at(p) for p in item.points))
-    return replace(item, at=at(item.at)) if isinstance(item, Text) else item
-
-
 def _saw_lines(cuts: list[SawCut], b: Board, y: float) -> list[Primitive]:
     """The cuts with their numbers: those of crosscuts above the board, those of rips within it, each clear of the others."""
     items: list[Primitive] = []
     taken: list[float] = []
     for cut in cuts:
-        n, tag = cut.node, f"cut:{cut.number}"
-        if n.axis == "across":
-            x = n.at + n.kerf / 2
-            items.append(Line(((x, y + n.y), (x, y + n.y + n.width)), "kerf", width=1.8, tag=tag))
-            row = sum(1 for other in taken if abs(other - x) < 46)
-            taken.append(x)
-            at = (x, y + b.width + 26 + 36 * min(row, 1))
+        tag = f"cut:{cut.number}"
+        (x0, y0), (x1, y1) = cut.line
+        items.append(Line(((x0, y + y0), (x1, y + y1)), "kerf", width=1.8, tag=tag))
+        if cut.kind == "crosscut":
+            row = sum(1 for other in taken if abs(other - x0) < 46)
+            taken.append(x0)
+            at = (x0, y + b.width + 26 + 36 * min(row, 1))
         else:
-            up = y + n.at + n.kerf / 2
-            items.append(Line(((n.x, up), (n.x + n.length, up)), "kerf", width=1.8, tag=tag))
-            at = (n.x - 18 if n.x < 1 else n.x + 0.36 * n.length, up)
+            at = (x0 - 18 if x0 < 1 else x0 + 0.36 * (x1 - x0), y + y0)
         items.append(
             Text(at, str(cut.number), size=11, bold=True, ink="computed", halo=True, tag=tag, tall=SAWN_GAP / 2)
         )

@@ -51,13 +51,9 @@ def board(
         long, wide = min(d.length, s.length - d.x), min(d.width, s.width - d.y)
         items.append(Area(rectangle(d.x, y + d.y, long, wide), "fault", edge="decision", hint=d.kind, opacity=0.45))
     for c in saw:
-        at = c.node.at + c.node.kerf / 2
-        n = c.node
-        ends = ((at, y + n.y), (at, y + n.y + n.width))
-        if c.kind == "rip":
-            ends = ((n.x, y + at), (n.x + n.length, y + at))
-        items.append(Line(ends, "kerf", width=1.6))
-        spot = (at, y + s.width + 22) if c.kind == "crosscut" else (c.node.x + 0.36 * c.node.length, y + at)
+        (x0, y0), (x1, y1) = c.line
+        items.append(Line(((x0, y + y0), (x1, y + y1)), "kerf", width=1.6))
+        spot = (x0, y + s.width + 22) if c.kind == "crosscut" else (x0 + 0.36 * (x1 - x0), y + y0)
         items.append(Text(spot, str(c.number), size=9, bold=True, ink="computed", halo=True, tall=GAP / 2))
     for n in leaves(layout.root):
         if n.use == "part":

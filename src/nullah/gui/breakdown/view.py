@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QListWidget, QWidget
 
 from nullah.core import board_edits, edit
 from nullah.core.pictures import boards as picture
+from nullah.core.pictures.coming_apart import coming_apart
 from nullah.core.stations.breakdown import Sawing
 from nullah.gui.bits import Field, button, column, label, row
 from nullah.gui.paint.canvas import Canvas
@@ -210,7 +211,7 @@ class BreakdownView(QWidget):
         self.step = min(self.step, len(plan.breakdown.cuts))
         if self.step:
             self.canvas.show_drawing(
-                picture.coming_apart(self.session.project.boards, plan.breakdown, self.step, cut),
+                coming_apart(self.session.project.boards, plan.breakdown, self.step, cut),
                 f"cut:{self.step + 1}",
             )
             return
