@@ -90,6 +90,7 @@ def test_property_whatever_the_planner_returns_can_be_sawn(seed):
     held(layout, boards, tapers, blanks)
     placed = sum(b.length * b.width for b in blanks if b.id not in dict(layout.unplaced))
     assert planner.progress.placed == pytest.approx(placed / sum(b.length * b.width for b in blanks))
+    assert not planner.saving or layout.unplaced == ()  # once all has a place, none is given up
     assert planner.progress.placed <= planner.bound().placed_area_share_at_most + 1e-9
     for members in {b.group for b in blanks if b.group}:
         at = [n for _, n, _ in shapes(layout, {"part"}) if n.part.startswith(members)]
