@@ -19,8 +19,8 @@ Class = tuple[
     frozenset[str], float, frozenset[str]
 ]  # forgiven, zone at the ends where no knot is, forgiven on one face
 
-BLOCK, CUT = -1, -2  # kinds of record that are no part
-COLUMNS = 10  # of a record: kind, x, y, length, width, the piece's four sides, order
+BLOCK, CUT, WASTE = -1, -2, -3  # kinds of record that are no part
+SUMS, COLUMNS = 10, 16  # a record: kind, x, y, length, width, the piece's four sides, order; then its six sums
 LEAST_WIDTH = 25.0  # mm: a narrower piece left over is worth nothing
 
 
@@ -311,6 +311,8 @@ def _replay(root: Cell, record: NDArray[np.float64], hands: Hands, options: Opti
     free = {_near(_sides(c)): c for c in root.free()}
     for row in record:
         kind, x, y, length, width, order = int(row[0]), row[1], row[2], row[3], row[4], int(row[9])
+        if kind == WASTE:
+            continue
         cell = free.pop(_near(row[5:9]))
         if kind == CUT:
             cell.cut(

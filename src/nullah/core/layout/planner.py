@@ -84,8 +84,8 @@ class Planner:
         aim = SAVING if self.saving else PLACING
         if aim is not self._weighed_for:
             self._weighed_for = aim
-            for _, rows, figures, _ in (self.now, self.best):
-                weigh(self.encoded.case, figures, rows, aim)
+            for _, _, figures, _ in (self.now, self.best):
+                weigh(self.encoded.case, figures, aim)
         lean = STRAIGHT[self.encoded.options.first] if self.saving else 0.0
         in_vain = self.looks[0] > 50 * (1 + self.looks[1])
         peel = 0.0 if self.saving else PEEL / (20.0 if in_vain else 1.0)
@@ -126,12 +126,12 @@ def paced(rounds: int, took: float, turn: float) -> int:
 
 
 def _rows_needed(encoded: Encoded) -> int:
-    """Rows of a record: two for each part that a board could hold at the most."""
+    """Rows of a record: six for each part that a board could hold at the most, since what is left beside it has rows too."""
     case = encoded.case
     if case.boards == 0 or case.sizes.size == 0:
         return 1
     least = float((case.sizes[:, 0] * case.sizes[:, 1]).min())
-    return int(min(2 * int(encoded.counts.sum()), 2 * case.capacity.max() / least)) + 16
+    return 6 * int(min(int(encoded.counts.sum()), case.capacity.max() / least)) + 48
 
 
 def _empty(boards: int, rows: int, counts: Any) -> tuple[Any, ...]:

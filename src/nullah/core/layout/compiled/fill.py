@@ -19,7 +19,7 @@ from nullah.core.layout.compiled.pieces import (
     long_share,
     put,
 )
-from nullah.core.layout.encoding import BLOCK, CUT, LEAST_WIDTH
+from nullah.core.layout.encoding import BLOCK, CUT, LEAST_WIDTH, SUMS, WASTE
 
 FITS = 6  # items, largest first, that are tried in a gap
 PART_FILLED = 0.8  # what a gap is taken to hold where the best part leaves room for another
@@ -28,7 +28,8 @@ PART_FILLED = 0.8  # what a gap is taken to hold where the best part leaves room
 class Room(NamedTuple):
     """Working arrays, made once for many fillings.
 
-    ``taste``: noise, weight of rips, power of area. ``stack``: pieces not yet filled; ``sawn``: mm of crosscut and of rip so far;
+    ``taste``: noise, weight of rips, power of area, how often a cut is made before anything is laid, how often the farther corner
+    of what is clear is taken. ``stack``: pieces not yet filled; ``sawn``: mm of crosscut and of rip for the row in hand;
     ``least``: length and width below which nothing fits.
     """
 
@@ -47,7 +48,7 @@ class Room(NamedTuple):
 def empty_room(kinds, classes):
     """Working arrays for so many kinds of part and classes of what they forgive."""
     return Room(
-        np.zeros(3),
+        np.zeros(5),
         np.empty((2048, 4)),
         np.zeros(2),
         np.zeros(2),
@@ -143,6 +144,7 @@ def choose(case, board, piece, count, shelf, left, state, room):
         g = board * classes + k
         first, last = case.clear_start[g], case.clear_start[g + 1]
         how_many[k] = clears_in(case.clears, first, last, a, b, c, d, least, kerfs, clears[k])
+    flip_x, flip_y = draw(state) < taste[4], draw(state) < taste[4]
     many = 0
     for i in range(count):
         if members[i, 1] >= 0:
@@ -173,8 +175,8 @@ def choose(case, board, piece, count, shelf, left, state, room):
                     p = a + kerfs[0]
             if length > r - p + EPS or width > s - q + EPS:
                 continue
-            x = r - length if p - a > c - r else p
-            y = s - width if q - b > d - s else q
+            x = r - length if (p - a > c - r) != flip_x else p
+            y = s - width if (q - b > d - s) != flip_y else q
             if (x > a + EPS and x < a + kerfs[0] - EPS) or (y > b + EPS and y < b + kerfs[1] - EPS):
                 x, y = p, q
             known = False
@@ -198,6 +200,14 @@ def choose(case, board, piece, count, shelf, left, state, room):
 
 
 @compiled
+def note_sawing(record, n, kerf, sawn):
+    """Put what was sawn for a row into its sums; the saw's count starts anew. Returns the area of its kerfs."""
+    record[n, SUMS + 1], record[n, SUMS + 4], record[n, SUMS + 5] = kerf, sawn[0], sawn[1]
+    sawn[0] = sawn[1] = 0.0
+    return kerf
+
+
+@compiled
 def lay(record, n, first, x, y, piece, order, kerfs, shelf, left, room, top):
     """Record an item laid at (x, y) in a piece: a block is freed whole, then parted cut by cut. Returns n, stack top, kerf."""
     items, members, halves = shelf.items, shelf.members, shelf.halves
@@ -215,22 +225,23 @@ def lay(record, n, first, x, y, piece, order, kerfs, shelf, left, room, top):
         length, width = items[i, 0], items[i, 1]
         if halves[i, 0] < 0:
             put(record, n, members[i, 0], x, y, length, width, a, b, c, d, order)
-            n += 1
+            record[n, SUMS] = items[i, 2]
             left[members[i, 0]] -= 1
             top, kerf = carve(stack, top, a, b, c, d, x, y, length, width, order, kerfs, sawn)
-            lost += kerf
+            lost += note_sawing(record, n, kerf, sawn)
+            n += 1
             continue
         if length < c - a - EPS or width < d - b - EPS:
             put(record, n, BLOCK, x, y, length, width, a, b, c, d, order)
-            n += 1
             top, kerf = carve(stack, top, a, b, c, d, x, y, length, width, order, kerfs, sawn)
-            lost += kerf
+            lost += note_sawing(record, n, kerf, sawn)
+            n += 1
         way = int(items[i, 4])
         low = x + items[halves[i, 0], 0] if way == 0 else y + items[halves[i, 0], 1]
         put(record, n, CUT, low, 0, 0, 0, x, y, x + length, y + width, way)
-        n += 1
-        lost += kerfs[way] * (width if way == 0 else length)
         sawn[way] += width if way == 0 else length
+        lost += note_sawing(record, n, kerfs[way] * (width if way == 0 else length), sawn)
+        n += 1
         for half in range(2):
             p, q = x, y
             r, s = x + length, y + width
@@ -246,24 +257,9 @@ def lay(record, n, first, x, y, piece, order, kerfs, shelf, left, room, top):
 
 
 @compiled
-def fill(case, board, count, shelf, left, state, bounds, record, room):
-    """Fill one board from the items.
-
-    ``bounds``: the most that may be lost in all, and as dead ends; past either the try is given up.
-
-    Returns:
-        Rows of the record or -1, area of parts, lost, dead ends, worth of offcuts, crosscut mm, rip mm.
-    """
-    items, members, live, taste = shelf.items, shelf.members, shelf.live, room.taste
-    stack, sawn, least = room.stack, room.sawn, room.least
-    kerfs, f0, f1 = case.kerfs, case.fault_start[board], case.fault_start[board + 1]
-    sawn[0] = sawn[1] = 0.0
-    n, top = 0, 0
-    area, lost, dead, worth = 0.0, 0.0, 0.0, 0.0
-    for i in range(case.open_start[board], case.open_start[board + 1]):
-        for e in range(4):
-            stack[top, e] = case.opens[i, e]
-        top += 1
+def make_live(case, board, count, shelf, left, taste):
+    """Say which items may be laid on a board now, and weigh each by its size."""
+    items, members, live = shelf.items, shelf.members, shelf.live
     for i in range(count):
         live[i] = available(shelf, i, left)
         for x in range(MEMBERS):
@@ -271,7 +267,69 @@ def fill(case, board, count, shelf, left, state, bounds, record, room):
             if t >= 0 and (case.allow[board, t] == 0 or (case.allow[board, t] == 1 and members[i, 1] >= 0)):
                 live[i] = False
         items[i, 5] = items[i, 2] ** -taste[2]
-    rows = record.shape[0] - 3 * MEMBERS
+
+
+@compiled
+def free_cut(case, board, piece, count, shelf, least, state):
+    """A cut right through a piece where a chain of one to three parts would end, laid from either side of it or of what is clear.
+
+    Returns 0 for across or 1 for along, or -1 where none was found; and where its near side is.
+    """
+    items, live, kerfs = shelf.items, shelf.live, case.kerfs
+    axis = 0 if draw(state) < 0.5 else 1
+    low, high = piece[axis], piece[2 + axis]
+    near, far, fewest = low, high, 1
+    if draw(state) < 0.4:
+        g = board * case.zones.size + int(draw(state) * case.zones.size)
+        first, last = case.clear_start[g], case.clear_start[g + 1]
+        i = first + int(draw(state) * (last - first))
+        near, far, fewest = max(low, case.clears[i, axis]), min(high, case.clears[i, 2 + axis]), 0
+    chain = 0.0
+    for _ in range(fewest + int(draw(state) * 3)):
+        i = int(draw(state) * count)
+        if live[i]:
+            chain += items[i, axis] + (kerfs[axis] if chain > 0 else 0.0)
+    if draw(state) < 0.5:
+        start = near + chain if chain > 0 else near - kerfs[axis]
+    else:
+        start = far - chain - kerfs[axis] if chain > 0 else far
+    if start < low + least[axis] - EPS or start + kerfs[axis] > high - least[axis] + EPS:
+        return -1, 0.0
+    return axis, start
+
+
+@compiled
+def part(record, n, piece, axis, low, kerfs, room, top):
+    """Record a cut right through a piece; its two sides go on the stack. Returns n, stack top, kerf."""
+    a, b, c, d = piece
+    stack, sawn = room.stack, room.sawn
+    put(record, n, CUT, low, 0, 0, 0, a, b, c, d, axis)
+    line = d - b if axis == 0 else c - a
+    sawn[axis] += line
+    kerf = note_sawing(record, n, kerfs[axis] * line, sawn)
+    for side in range(2):
+        stack[top + side, 0], stack[top + side, 1], stack[top + side, 2], stack[top + side, 3] = a, b, c, d
+    stack[top, 2 + axis] = low
+    stack[top + 1, axis] = low + kerfs[axis]
+    return n + 1, top + 2, kerf
+
+
+@compiled
+def fill(case, board, top, count, shelf, left, state, bounds, record, n, room):
+    """Fill the ``top`` pieces of one board that lie on the room's stack from the items; rows are added to the record from n on.
+
+    ``bounds``: the most that may be lost in all, and as dead ends; past either the try is given up. A row's sums, from column
+    ``SUMS`` on: area of parts, lost, dead ends, worth of offcuts, mm of crosscut and of rip.
+
+    Returns:
+        Rows of the record or -1, and what was lost.
+    """
+    items, live = shelf.items, shelf.live
+    stack, sawn, least = room.stack, room.sawn, room.least
+    kerfs, f0, f1 = case.kerfs, case.fault_start[board], case.fault_start[board + 1]
+    sawn[0] = sawn[1] = 0.0
+    lost, dead = 0.0, 0.0
+    make_live(case, board, count, shelf, left, room.taste)
     while top > 0:
         top -= 1
         a, b, c, d = stack[top, 0], stack[top, 1], stack[top, 2], stack[top, 3]
@@ -282,23 +340,34 @@ def fill(case, board, count, shelf, left, state, bounds, record, room):
                 least[1] = min(least[1], items[i, 1])
         piece = (a, b, c, d)
         chosen, at_x, at_y, way = -1, 0.0, 0.0, 0
-        if c - a >= least[0] - EPS and d - b >= least[1] - EPS and n < rows:
+        room_left = record.shape[0] - n - top > 4 * MEMBERS + 8
+        if c - a >= least[0] - EPS and d - b >= least[1] - EPS and room_left:
+            if draw(state) < room.taste[3]:
+                axis, low = free_cut(case, board, piece, count, shelf, least, state)
+                if axis >= 0:
+                    n, top, kerf = part(record, n, piece, axis, low, kerfs, room, top)
+                    lost += kerf
+                    if lost > bounds[0]:
+                        return -1, lost
+                    continue
             chosen, at_x, at_y, way = choose(case, board, piece, count, shelf, left, state, room)
         if chosen < 0:
             waste = clear_area(case.faults, f0, f1, a, b, c, d)
+            put(record, n, WASTE, a, b, c - a, d - b, a, b, c, d, 0)
+            record[n, SUMS + 1] = record[n, SUMS + 2] = waste
+            if c - a >= case.keep and d - b >= LEAST_WIDTH:
+                record[n, SUMS + 3] = waste * long_share(c - a)
+            n += 1
             dead += waste
             lost += waste
-            if c - a >= case.keep and d - b >= LEAST_WIDTH:
-                worth += waste * long_share(c - a)
             if lost > bounds[0] or dead > bounds[1]:
-                return -1, area, lost, dead, worth, 0.0, 0.0
+                return -1, lost
             continue
         n, top, kerf = lay(record, n, chosen, at_x, at_y, piece, way, kerfs, shelf, left, room, top)
-        area += items[chosen, 2]
         lost += kerf
         for i in range(count):
             if live[i] and share(shelf, chosen, i):
                 live[i] = available(shelf, i, left)
         if lost > bounds[0]:
-            return -1, area, lost, dead, worth, 0.0, 0.0
-    return n, area, lost, dead, worth, sawn[0], sawn[1]
+            return -1, lost
+    return n, lost

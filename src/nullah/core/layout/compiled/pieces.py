@@ -6,6 +6,7 @@ import numpy as np
 from numba import njit
 
 from nullah.core.layout import merit
+from nullah.core.layout.encoding import COLUMNS, SUMS
 
 EPS = 1e-6
 CLEARS = 64  # clear rectangles looked at in one piece, at the most
@@ -55,9 +56,11 @@ def in_joint_zone(knots, first, last, x, y, length, width, zone):
 
 @compiled
 def put(record, n, kind, x, y, length, width, a, b, c, d, order):
-    """One row of a record."""
+    """One row of a record, its sums nothing yet."""
     record[n, 0], record[n, 1], record[n, 2], record[n, 3], record[n, 4] = kind, x, y, length, width
     record[n, 5], record[n, 6], record[n, 7], record[n, 8], record[n, 9] = a, b, c, d, order
+    for e in range(SUMS, COLUMNS):
+        record[n, e] = 0.0
 
 
 @compiled
