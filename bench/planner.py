@@ -8,6 +8,7 @@ import time
 from dataclasses import replace
 
 import cases
+import general
 import relaxed
 
 from nullah.core.layout.model import Options, leaves
@@ -62,6 +63,19 @@ def sets_round_faults(seeds=(1, 2, 3)):
             print(f"  {boards:2} boards, {len(blanks):3} parts, {planner.progress.unplaced:2} left out  10 s:  {told}")
     if os.environ.get("NULLAH_LONG"):
         _row("40 boards, sets", 60, [searched(*cases.sets(40, s), 60) for s in seeds[:2]])
+
+
+def few_large_parts(seeds=(1, 2, 3, 4, 5)):
+    """Sets of larger parts on four boards, where a general solver can prove what fits, full cuts or not."""
+    print(
+        "planner, sets of larger parts on 4 boards, share placed (general solver: found, at most; full cuts not asked for):"
+    )
+    for s in seeds:
+        stock, blanks = cases.sets(4, s, lengths=cases.LONG, widths=cases.WIDE)
+        planner, _ = searched(stock, blanks, 10)
+        found, most = general.share_at_most(stock, blanks, cases.KERF, 30.0)
+        told = f"{100 * planner.progress.placed:6.2f} % ({100 * found:6.2f} %, at most {100 * most:6.2f} %)"
+        print(f"   4 boards, {len(blanks):3} parts, {planner.progress.unplaced:2} left out  10 s:  {told}")
 
 
 def warped(seeds=(1, 2, 3)):
@@ -168,4 +182,5 @@ def main(window):
     responsive(window)
     known_to_fit()
     sets_round_faults()
+    few_large_parts()
     warped()

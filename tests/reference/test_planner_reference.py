@@ -4,6 +4,8 @@ import random
 from dataclasses import replace
 from itertools import combinations, pairwise
 
+import cases
+import general
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -139,6 +141,19 @@ def test_small_cases_reach_the_optimum_that_brute_force_finds(seed):
     while planner.rounds < 60_000 and planner.progress.placed * asked < best - 1e-6:
         planner.advance(1_000, planner.rounds / 60_000)
     assert planner.progress.placed * asked == pytest.approx(best, rel=1e-9)
+
+
+@pytest.mark.parametrize("seed", [1, 2, 5, 7, 8, 9, 10])
+def test_sets_round_faults_reach_the_optimum_that_a_general_solver_proves(seed):
+    """OR-Tools' constraint solver, which does not ask for full cuts: it can prove more than fits, and never less."""
+    boards, blanks = cases.sets(2, seed, lengths=cases.LONG, widths=cases.WIDE)
+    found, most = general.share_at_most(boards, blanks, cases.KERF, 30.0)
+    assert found == pytest.approx(most, abs=1e-9)
+    planner = Planner(boards, blanks, Options(cases.KERF, cases.KERF))
+    while planner.rounds < 20_000 and planner.progress.placed < most - 1e-9:
+        planner.advance(500, planner.rounds / 20_000)
+    assert planner.progress.placed == pytest.approx(most, abs=1e-9)
+    hold_to_account(planner.layout(), boards, blanks)
 
 
 def test_the_same_seed_and_work_give_the_same_layout():
