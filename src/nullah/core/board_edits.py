@@ -10,7 +10,7 @@ from nullah.core.plan import plan as work_out
 
 
 def pin(project: Project, plan: Plan, part: str) -> Project:
-    """The project with a part pinned where it is laid, or loose again where it was pinned.
+    """The project with a part (or a stave of one) pinned where it is laid, or loose again where it was pinned.
 
     Raises:
         BadEdit: it is not laid on a board.
@@ -50,8 +50,11 @@ def sawn(project: Project, plan: Plan, board_id: str, when: str = "") -> Project
     steps = tuple(s.id for s in plan.bench.steps if s.id.startswith(f"saw {board_id} ") and s.id not in project.done)
     after = changed(project, boards=(*boards, *left), done=(*project.done, *steps))
     on_it = {n.part for n in leaves(tree)}
+    rough = plan.breakdown.rough
+    freed = on_it | {n.part for b in plan.breakdown.sawn for n in leaves(b.root)}
     for part in plan.piece.parts:
-        if part.id in on_it and not part.cut:
+        mine = rough.of(part.id)
+        if on_it.intersection(mine) and freed.issuperset(mine) and not part.cut:
             after = mark_cut(after, part, when)
     after = changed(after, pinned=tuple(p for p in after.pinned if p not in on_it))
     if after.layout is not None:  # what is sawn as laid out is no reason to lay out again

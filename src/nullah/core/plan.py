@@ -11,7 +11,7 @@ from nullah.core.document import Project
 from nullah.core.joints.plan import Setting, gathered
 from nullah.core.layout.model import Layout
 from nullah.core.measure import marked
-from nullah.core.stations import bench, breakdown, breakdown_calls, joints, piece, timber, together, trueup
+from nullah.core.stations import bench, breakdown, breakdown_calls, joints, piece, rough, timber, together, trueup
 
 STATIONS = ("piece", "timber", "breakdown", "trueup", "joints", "together", "bench")
 TITLES = {
@@ -78,7 +78,9 @@ class Plan:
         return tuple(sorted((c for c in self.calls if c.open), key=lambda c: not c.conflict))
 
 
-def plan(project: Project, cache: PlanCache | None = None, found: Found | None = None, better_too: bool = False) -> Plan:
+def plan(
+    project: Project, cache: PlanCache | None = None, found: Found | None = None, better_too: bool = False
+) -> Plan:
     """The plan of a project: pure, station by station.
 
     Args:
@@ -93,6 +95,7 @@ def plan(project: Project, cache: PlanCache | None = None, found: Found | None =
     for_piece = tuple(m for m in p.measured if m.part != "box")
     done_piece = kept.station("piece", piece.work, p.piece, for_piece, p.cut, p.choices, p.boards, p.room)
     done_timber = kept.station("timber", timber.work, p.boards, p.room, p.choices, done_piece)
+    in_rough = kept.station("rough", rough.work, p.boards, p.kit, p.allowances, p.choices, done_piece, done_timber)
     surfaces = kept.station("surfaces", breakdown.surfaces_of, p.boards, p.readings)
     sawing = kept.station("sawing", breakdown.sawing_of, p.boards, p.layout)
     done_break = kept.station(
@@ -101,10 +104,10 @@ def plan(project: Project, cache: PlanCache | None = None, found: Found | None =
         p.boards,
         p.readings,
         p.kit,
-        p.allowances,
         p.layout,
         done_piece,
         done_timber,
+        in_rough,
         surfaces,
         sawing,
         p.pinned,
@@ -131,7 +134,7 @@ def plan(project: Project, cache: PlanCache | None = None, found: Found | None =
         breakdown_calls.with_recut_stock(c, by_id.get(c.parts[0]), done_break, p.boards) if c.conflict else c
         for c in done_piece.calls
     ]
-    calls += done_timber.calls
+    calls += (*done_timber.calls, *in_rough.calls)
     if found is not None and found[0] == done_break.request.fingerprint:
         offered = breakdown_calls.layout_call(done_break, found[1], better_too)
         if offered:

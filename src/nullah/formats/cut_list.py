@@ -1,4 +1,4 @@
-"""The cut list as CSV: one line a part, finished and rough sizes, board, role. Lengths in mm with decimal points."""
+"""The cut list as CSV: a line for each part, or for each stave of one: sizes, board, role. Lengths in mm with decimal points."""
 
 from __future__ import annotations
 
@@ -31,14 +31,17 @@ def text(plan: Plan) -> str:
     writer.writerow(COLUMNS)
     blanks = {b.id: b for b in plan.breakdown.blanks}
     names = {b.id: b.name for b in plan.project.boards}
-    for p in plan.piece.parts:
-        blank, place = blanks.get(p.id), plan.breakdown.place(p.id)
+    for p, name in [
+        (part, name) for part in plan.piece.parts for name in plan.breakdown.rough.of(part.id) or (part.id,)
+    ]:
+        blank, place = blanks.get(name), plan.breakdown.place(name)
+        made = "" if name == p.id else f"{p.name}, from {name}"
         rough = (f"{blank.length:.1f}", f"{blank.width:.1f}") if blank else ("", "")
         state = "cut" if p.cut else "measured" if p.measured else "planned"
         writer.writerow(
             [
                 safe(p.id),
-                safe(p.name),
+                safe(made or p.name),
                 p.species,
                 p.role,
                 f"{p.length:.1f}",

@@ -50,7 +50,7 @@ def as_data(plan: Plan) -> dict[str, Any]:
             "problems": list(plan.breakdown.problems),
             "cuts": [{"number": c.number, "board": c.board, "words": c.words} for c in plan.breakdown.cuts],
             "places": {
-                p.id: {
+                name: {
                     "board": place[0],
                     "x": place[1].x,
                     "y": place[1].y,
@@ -58,7 +58,8 @@ def as_data(plan: Plan) -> dict[str, Any]:
                     "width": place[1].width,
                 }
                 for p in plan.piece.parts
-                if (place := plan.breakdown.place(p.id))
+                for name in plan.breakdown.rough.of(p.id) or (p.id,)
+                if (place := plan.breakdown.place(name))
             },
         },
         "trueup": [

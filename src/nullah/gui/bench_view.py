@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QBoxLayout, QLineEdit, QWidget
 from nullah.core import edit
 from nullah.core.drawing import Drawing
 from nullah.core.pictures import boards, joint, piece, surface
-from nullah.core.stations.bench import Step
+from nullah.core.stations.step import Step
 from nullah.gui.bits import column, label, row
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session

@@ -6,7 +6,7 @@ from PySide6.QtCore import QEvent, Qt, QTimer, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QVBoxLayout
 
 from nullah.core import edit
-from nullah.core.stations.bench import Step
+from nullah.core.stations.step import Step
 from nullah.gui.bits import button, label
 from nullah.gui.session import Session
 

@@ -13,6 +13,7 @@ from nullah.core.document import BoardLayout, Node
 from nullah.core.layout.model import cuts, leaves
 from nullah.core.measure import marked
 
+HARDNESS = {"soft": 1.0, "middling": 1.4, "hard": 1.9}  # sawing effort, softwood 1 (common practice)
 # minutes a square metre of saw cut in soft wood, by hand with a sharp saw (common practice, no source): a rip has more wood to
 # cut to a mm of depth but longer strokes; a crosscut severs fibres and is finished with care
 RIP_MINUTES, CROSSCUT_MINUTES = 240.0, 300.0

@@ -8,41 +8,21 @@ from nullah.core import cautions
 from nullah.core.document import Board, LogEntry
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import marked
+from nullah.core.pieces.part import Part
+from nullah.core.stations import made_up
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.joints import JointsResult
 from nullah.core.stations.piece import PieceResult
+from nullah.core.stations.step import Step
 from nullah.core.stations.timber import TimberResult
 from nullah.core.stations.together import TogetherResult
-from nullah.core.stations.trueup import TrueupResult
+from nullah.core.stations.trueup import Trued, TrueupResult
 from nullah.core.wood.species import species
 
 # assumed rates (common practice, no source); the log replaces them as it grows
 SQUARE_METRE_PLANED = 60.0  # minutes a square metre and millimetre in middling wood
 TAIL_MINUTES = 9.0  # a tail and its pin, both sides
 HARD = {"soft": 0.8, "middling": 1.0, "hard": 1.3}
-
-
-@dataclass(frozen=True)
-class Step:
-    """One step: what to do, the one number it turns on, what it waits for, what can hurt.
-
-    ``cuts`` names the part that is cut to its final size once the step is done, so that it is marked.
-    """
-
-    id: str
-    station: str
-    title: str
-    words: str
-    figure: str = ""
-    mm: float | None = None
-    waits: tuple[str, ...] = ()
-    minutes: float = 0.0
-    cautions: tuple[str, ...] = ()
-    parts: tuple[str, ...] = ()
-    cuts: str = ""
-    joint: str = ""
-    done: bool = False
-    took: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -71,8 +51,8 @@ def work(
     steps = [
         *_timber_steps(timber),
         *_saw_steps(boards, breakdown),
-        *_plane_steps(piece, trueup),
-        *_joint_steps(piece, joints),
+        *_plane_steps(boards, piece, breakdown, trueup),
+        *_joint_steps(piece, breakdown, joints),
         *_last_steps(piece, together),
     ]
     finished = set(done)
@@ -123,16 +103,29 @@ def _saw_steps(boards: tuple[Board, ...], breakdown: BreakdownResult) -> list[St
     return steps
 
 
-def _plane_steps(piece: PieceResult, trueup: TrueupResult) -> list[Step]:
+def _what_to_true(t: Trued, part: Part, breakdown: BreakdownResult) -> str:
+    """What is made true of a part, of a stave that is still to be jointed, or of a piece that is still to be resawn."""
+    if t.leaves > 1:
+        return f"Both faces flat, one edge square; {marked(t.planing.wanted)} thick, to be resawn into {t.leaves}. "
+    if len(breakdown.rough.staves.get(part.id, ())) > 1:
+        return f"Face side flat; then gauge {marked(part.thickness)} thick. Its edges are jointed with its mates'. "
+    return (
+        f"Face side flat, face edge square; then gauge {marked(part.width)} wide and {marked(part.thickness)} thick. "
+    )
+
+
+def _plane_steps(
+    boards: tuple[Board, ...], piece: PieceResult, breakdown: BreakdownResult, trueup: TrueupResult
+) -> list[Step]:
     steps = []
     by_id = {p.id: p for p in piece.parts}
     for t in trueup.parts:
-        part = by_id[t.id]
+        part = by_id[t.part]
         wood = HARD[species(part.species).ease]
         x, _, most = t.planing.highest()
         area = t.length * t.width / 1e6
         off = t.planing.flat.mean + max(0.0, t.planing.spare)
-        words = f"Face side flat, face edge square; then gauge {marked(part.width)} wide and {marked(part.thickness)} thick. "
+        words = _what_to_true(t, part, breakdown)
         if most > 0.05:
             words += f"Most comes off near {marked(x - float(t.planing.x[0, 0]), 0)} from the left end: {marked(most, unit=' mm')}, "
             words += f"{t.planing.shavings(trueup.face_plane.shaving)} shavings of the {trueup.face_plane.name}."
@@ -142,13 +135,14 @@ def _plane_steps(piece: PieceResult, trueup: TrueupResult) -> list[Step]:
                 "trueup",
                 f"True up {part.name}",
                 words,
-                f"{part.thickness:.1f}",
-                part.thickness,
+                f"{t.planing.wanted:.1f}",
+                t.planing.wanted,
                 minutes=4 + area * SQUARE_METRE_PLANED * off * wood,
                 cautions=cautions.for_step("true up"),
                 parts=(t.id,),
             )
         )
+    steps += made_up.steps(boards, piece, breakdown)
     for part in piece.parts:
         if part.group != "sides":
             continue
@@ -160,7 +154,8 @@ def _plane_steps(piece: PieceResult, trueup: TrueupResult) -> list[Step]:
                 f"Both ends square; {marked(part.length)} long, {marked(part.width)} wide. Once done, these sizes are the wood's.",
                 f"{part.length:.1f}",
                 part.length,
-                waits=(f"true {part.id}",) if any(t.id == part.id for t in trueup.parts) else (),
+                waits=made_up.once(part.id, breakdown)
+                or ((f"true {part.id}",) if any(t.id == part.id for t in trueup.parts) else ()),
                 minutes=8,
                 cautions=cautions.for_step("break down"),
                 parts=(part.id,),
@@ -170,7 +165,7 @@ def _plane_steps(piece: PieceResult, trueup: TrueupResult) -> list[Step]:
     return steps
 
 
-def _joint_steps(piece: PieceResult, joints: JointsResult) -> list[Step]:
+def _joint_steps(piece: PieceResult, breakdown: BreakdownResult, joints: JointsResult) -> list[Step]:
     steps = []
     for joint in _in_working_order(joints.joints):
         main = joint.settings[0]
@@ -203,7 +198,7 @@ def _joint_steps(piece: PieceResult, joints: JointsResult) -> list[Step]:
                     f"{marked(part.width)}, and try it dry.",
                     f"{part.length:.1f}",
                     part.length,
-                    waits=corners,
+                    waits=(*corners, *made_up.once(part.id, breakdown)),
                     minutes=10,
                     cautions=cautions.for_step("fit"),
                     parts=(part.id,),

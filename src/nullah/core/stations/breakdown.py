@@ -12,29 +12,21 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
-from nullah.core.document import AcceptedLayout, Allowances, Board, BoardLayout, Kit, Node, Reading
+from nullah.core.document import AcceptedLayout, Board, BoardLayout, Kit, Node, Reading
 from nullah.core.layout.check import problems
 from nullah.core.layout.clear import Box
 from nullah.core.layout.graft import grafted, only_parts
 from nullah.core.layout.model import Blank, Layout, Options, Stock, leaves
 from nullah.core.layout.move import NoPlace, moved
-from nullah.core.layout.saw import SawBoard, SawCut, Totals, saw_plan, totals
+from nullah.core.layout.saw import HARDNESS, SawBoard, SawCut, Totals, saw_plan, totals
 from nullah.core.layout.search import search
-from nullah.core.pieces.part import Part
 from nullah.core.stations.piece import PieceResult
+from nullah.core.stations.rough import Rough, parts_of
 from nullah.core.stations.timber import Span, TimberResult
 from nullah.core.surface.readings import Surface, fit
 from nullah.core.wood.species import species
 
-# what a role may hold (common practice): a show face nothing, an inside face a sound knot, a hidden one run-out as well
-FORGIVES = {
-    "show": frozenset[str](),
-    "inside": frozenset({"sound knot", "sapwood"}),
-    "hidden": frozenset({"sound knot", "sapwood", "run-out"}),
-}
-TURNED_AWAY = frozenset({"sound knot", "sapwood"})  # on one face only: that face is turned inside (common practice)
 STAIR = 3.0  # mm: a tapering edge is followed in steps of this
-HARDNESS = {"soft": 1.0, "middling": 1.4, "hard": 1.9}  # sawing effort, softwood 1 (common practice)
 
 
 @dataclass(frozen=True)
@@ -72,7 +64,9 @@ class BreakdownResult:
     request: Request
     stock: tuple[Stock, ...]
     options: Options
-    held: frozenset[str] = frozenset()  # parts pinned where they lie
+    held: frozenset[str] = frozenset()  # blanks pinned where they lie
+    rough: Rough = field(default_factory=Rough)
+    sawn: tuple[BoardLayout, ...] = ()  # boards sawn as laid out: what came of them is known by these
 
     @property
     def needs_layout(self) -> bool:
@@ -91,39 +85,18 @@ class BreakdownResult:
 
     @cached_property
     def places(self) -> dict[str, tuple[str, Node]]:
-        """The board and rectangle of each part that is laid on one."""
+        """The board and rectangle of each blank that is laid on one."""
         boards = self.layout.boards if self.layout else ()
         return {n.part: (b.board, n) for b in boards for n in leaves(b.root) if n.use == "part"}
 
-    def place(self, part: str) -> tuple[str, Node] | None:
-        """The board and rectangle a part is laid on, or None."""
-        return self.places.get(part)
+    def place(self, name: str) -> tuple[str, Node] | None:
+        """The board and rectangle a blank is laid on, or the first of a part's; or None."""
+        found = self.places.get(name)
+        return found or next((self.places[b] for b in self.rough.of(name) if b in self.places), None)
 
-
-def blanks_of(parts: Iterable[Part], allowances: Allowances) -> tuple[Blank, ...]:
-    """Rough sizes: finished + allowance (+ what is fitted last). Half the allowance is the least that still serves."""
-    out = []
-    for p in parts:
-        if p.cut:
-            continue
-        length = p.length + p.long_by + allowances.length
-        width = p.width + p.wide_by + allowances.width
-        out.append(
-            Blank(
-                p.id,
-                round(length, 1),
-                round(width, 1),
-                p.thickness,
-                p.species,
-                (p.length + p.long_by + allowances.length / 2, p.width + p.wide_by + allowances.width / 2),
-                FORGIVES[p.role],
-                p.end_zone + allowances.length / 2,
-                p.group,
-                p.group == "sides",
-                TURNED_AWAY,
-            )
-        )
-    return tuple(out)
+    def part_of(self, blank: str) -> str:
+        """The first part that comes of a blank; the blank's own name where it is a part's."""
+        return next(iter(self.rough.gives.get(blank, ())), blank)
 
 
 @dataclass(frozen=True)
@@ -158,10 +131,10 @@ def work(
     boards: tuple[Board, ...],
     readings: tuple[Reading, ...],
     kit: Kit,
-    allowances: Allowances,
     layout: AcceptedLayout | None,
     piece: PieceResult,
     timber: TimberResult,
+    rough: Rough,
     fitted: Surfaces,
     sawing: Sawing,
     pinned: tuple[str, ...] = (),
@@ -169,9 +142,11 @@ def work(
 ) -> BreakdownResult:
     """The station: never searches, only checks."""
     surfaces = fitted.of
-    blanks = blanks_of(piece.parts, allowances)
-    cut_parts = frozenset(p.id for p in piece.parts if p.cut)
+    cut_parts = _cut_blanks(layout, piece)
     sawn = frozenset(b.id for b in boards if b.sawn)
+    of_sawn = tuple(b for b in layout.boards if b.board in sawn) if layout else ()
+    freed = frozenset(n.part for b in of_sawn for n in leaves(b.root) if n.use == "part")
+    blanks = tuple(b for b in rough.blanks if not _waits_for_mates(b.id, freed, rough))
     stock = tuple(_stock(b, timber.spans[b.id], surfaces[b.id]) for b in boards if not b.sawn)
     options = Options(kit.crosscut_kerf, kit.rip_kerf, kept=frozenset(whole))
     held = frozenset(p for p in pinned if p not in cut_parts)
@@ -195,7 +170,23 @@ def work(
         stock,
         options,
         held,
+        rough,
+        of_sawn,
     )
+
+
+def _cut_blanks(layout: AcceptedLayout | None, piece: PieceResult) -> frozenset[str]:
+    """Cut parts, and what is laid out that they come from."""
+    ids = {p.id for p in piece.parts}
+    cut = frozenset(p.id for p in piece.parts if p.cut)
+    laid = {n.part for b in layout.boards for n in leaves(b.root) if n.use == "part"} if layout else set()
+    return cut | {name for name in laid if cut.intersection(parts_of(name, ids))}
+
+
+def _waits_for_mates(blank: str, freed: frozenset[str], rough: Rough) -> bool:
+    """Whether a stave is sawn already, while others of its panel are not: it is not wanted again."""
+    mates = [b for part in rough.gives[blank] for b in rough.of(part)]
+    return blank in freed and not all(m in freed for m in mates)
 
 
 def _begun(here: Iterable[BoardLayout], held: frozenset[str], stock: Iterable[Stock]) -> tuple[BoardLayout, ...]:
@@ -301,10 +292,13 @@ def offers(request: Request) -> tuple[Layout, ...]:
     return tuple(grafted(one, request.kept) for one in found) if request.kept else found
 
 
-def accept(layout: Layout, fingerprint: str) -> AcceptedLayout:
-    """The layout as the project keeps it."""
+def accept(layout: Layout, fingerprint: str, sawn: tuple[BoardLayout, ...] = ()) -> AcceptedLayout:
+    """The layout as the project keeps it, with boards that are ``sawn`` already."""
     return AcceptedLayout(
-        name=layout.name, boards=layout.boards, unplaced=tuple(p for p, _ in layout.unplaced), fingerprint=fingerprint
+        name=layout.name,
+        boards=(*sawn, *layout.boards),
+        unplaced=tuple(p for p, _ in layout.unplaced),
+        fingerprint=fingerprint,
     )
 
 

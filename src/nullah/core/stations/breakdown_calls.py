@@ -128,7 +128,7 @@ def _offer(one: Layout, result: BreakdownResult) -> Option:
     if one.split_groups:
         said.append("the sides do not come from one length: the figure will not run round")
     said += [f"{part}: {why}" for part, why in one.unplaced]
-    new = accept(one, result.request.fingerprint)
+    new = accept(one, result.request.fingerprint, result.sawn)
 
     def change(project: Project) -> Project:
         return project.model_copy(update={"layout": new})

@@ -8,7 +8,6 @@ from dataclasses import dataclass, replace
 from nullah.core.calls import Call, Change, Option, taken
 from nullah.core.document import Board, Choice, Kit, Plane, Project, Reading
 from nullah.core.measure import marked
-from nullah.core.pieces.part import Part
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.piece import PieceResult
 from nullah.core.surface.planing import Planing, planing
@@ -32,6 +31,8 @@ class Trued:
     planing: Planing
     readings: tuple[Reading, ...]
     whole: float  # thickest flat board when the whole board is planed before sawing
+    part: str = ""  # the part that comes of it, where it is no whole board
+    leaves: int = 1  # into how many it is resawn once true
 
 
 @dataclass(frozen=True)
@@ -61,17 +62,18 @@ def work(
     by_id = {b.id: b for b in boards}
     whole: list[Trued] = []
     needed: dict[str, float] = {}
-    for p in piece.parts:
-        place = breakdown.place(p.id)
+    units = _units(piece, breakdown)
+    for u in units:
+        place = breakdown.place(u.id)
         if place is not None:
-            needed[place[0]] = max(needed.get(place[0], 0.0), p.thickness)
+            needed[place[0]] = max(needed.get(place[0], 0.0), u.thickness)
     for b in boards:
         surface = breakdown.surfaces[b.id]
         mine = tuple(r for r in readings if r.target == b.id)
         plan = planing(surface, needed.get(b.id, 0.0), 0, 0, b.length, b.width)
         whole.append(Trued(b.id, b.name, b.id, b.length, b.width, surface, plan, mine, plan.thickest))
     left = {t.id: t.whole for t in whole}
-    parts = tuple(t for p in piece.parts if (t := _part(p, readings, by_id, breakdown, left)))
+    parts = tuple(t for u in units if (t := _part(u, readings, by_id, breakdown, left)))
     calls: list[Call] = []
     first: dict[str, str] = {}
     for board in whole:
@@ -87,8 +89,30 @@ def work(
     return TrueupResult(tuple(whole), parts, strays, plane, tuple(calls))
 
 
+@dataclass(frozen=True)
+class _Unit:
+    """What is trued in one piece: a part, a stave of one, or a piece that is resawn into leaves."""
+
+    id: str
+    name: str
+    part: str
+    thickness: float
+    leaves: int
+
+
+def _units(piece: PieceResult, breakdown: BreakdownResult) -> list[_Unit]:
+    out: dict[str, _Unit] = {}
+    thick = {b.id: b.thickness for b in breakdown.rough.blanks}
+    for p in piece.parts:
+        for name in breakdown.rough.of(p.id) or (p.id,):
+            leaves = breakdown.rough.leaves.get(name, 1)
+            words = p.name if name == p.id else name
+            out.setdefault(name, _Unit(name, words, p.id, thick.get(name, p.thickness), leaves))
+    return list(out.values())
+
+
 def _part(
-    part: Part,
+    part: _Unit,
     readings: tuple[Reading, ...],
     boards: dict[str, Board],
     breakdown: BreakdownResult,
@@ -103,7 +127,8 @@ def _part(
     if mine:
         surface, x, y = fit(leaf.length, leaf.width, boards[board_id].thickness, mine), 0.0, 0.0
     plan = planing(surface, part.thickness, x, y, leaf.length, leaf.width)
-    return Trued(part.id, part.name, board_id, leaf.length, leaf.width, surface, plan, mine, left[board_id])
+    size = (leaf.length, leaf.width)
+    return Trued(part.id, part.name, board_id, *size, surface, plan, mine, left[board_id], part.part, part.leaves)
 
 
 def _planed_whole(t: Trued) -> Trued:
@@ -160,21 +185,23 @@ def _thin_calls(parts: tuple[Trued, ...], piece: PieceResult, choices: tuple[Cho
     by_id = {p.id: p for p in piece.parts}
     short: dict[str, list[Trued]] = {}
     for t in parts:
-        part = by_id[t.id]
+        part = by_id[t.part]
         if not t.planing.enough and "thickness" not in part.measured and not part.cut:
-            short.setdefault(part.group or t.id, []).append(t)
+            short.setdefault(part.group or part.id, []).append(t)
     calls = []
     for group, those in short.items():
         thinnest = min(those, key=lambda t: t.planing.thickest)
-        to = math.floor(thinnest.planing.thickest * 10) / 10
-        wanted = thinnest.planing.wanted
+        wanted = by_id[thinnest.part].thickness
+        spare = thinnest.planing.wanted - thinnest.leaves * wanted  # what the resaw takes
+        left = (thinnest.planing.thickest - spare) / thinnest.leaves
+        to = math.floor(left * 10) / 10
         names = ", ".join(t.id for t in those)
         options = [
             Option(
                 "keep",
                 "leave a hollow inside",
                 (
-                    f"{marked(wanted - thinnest.planing.thickest, unit=' mm')} low on the hidden face of {thinnest.id}",
+                    f"{marked(wanted - left, unit=' mm')} low on the hidden face of {thinnest.id}",
                     "joints and show face stay right",
                 ),
             )
@@ -189,13 +216,13 @@ def _thin_calls(parts: tuple[Trued, ...], piece: PieceResult, choices: tuple[Cho
                     _thinner(FIELD[group], to),
                 ),
             )
-        asked = f"{names}: {thinnest.planing.thickest:.1f} of {wanted:.1f}"
+        asked = f"{names}: {left:.1f} of {wanted:.1f}"
         call_id = f"thin {group}"
         calls.append(
             Call(
                 call_id,
                 "trueup",
-                f"{names}: {marked(thinnest.planing.thickest)} is left once flat, {marked(wanted)} is wanted.",
+                f"{names}: {marked(left)} is left once flat, {marked(wanted)} is wanted.",
                 tuple(options),
                 options[0].id,
                 "stop at what the wood has; the plan follows it",

@@ -11,6 +11,7 @@ from nullah.core import board_edits, edit
 from nullah.core.pictures import boards as picture
 from nullah.core.pictures.coming_apart import coming_apart
 from nullah.core.stations.breakdown import Sawing
+from nullah.core.stations.rough import parts_of
 from nullah.gui.bits import Field, button, column, label, row
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
@@ -77,8 +78,17 @@ class BreakdownView(QWidget):
         session.looked.connect(self._show_looking)
 
     def chosen_part(self):
-        """The part chosen, or None."""
-        return next((p for p in self.session.plan.piece.parts if p.id == self.session.lit_part), None)
+        """The part chosen, or the one that comes of what is chosen, or None."""
+        lit, plan = self.session.lit_part, self.session.plan
+        parts = {p.id: p for p in plan.piece.parts}
+        return next((parts[p] for p in parts_of(lit, parts)), None)
+
+    def chosen_piece(self) -> str:
+        """What is chosen as it is laid on the boards: a part, a stave of one, or a piece that gives several; or nothing."""
+        lit, result = self.session.lit_part, self.session.plan.breakdown
+        if lit in result.places or self.chosen_part() is None:
+            return lit
+        return next((b for b in result.rough.of(lit) if b in result.places), lit)
 
     def _picked(self, tag: str) -> None:
         self.lit = tag if tag.startswith("cut:") else ""
@@ -93,20 +103,19 @@ class BreakdownView(QWidget):
 
     def chosen_board(self):
         """The board that was clicked last, or the one with the chosen part, or None."""
-        part = self.chosen_part()
-        place = self.session.plan.breakdown.place(part.id) if part else None
+        place = self.session.plan.breakdown.place(self.chosen_piece())
         wanted = place[0] if place else self.board
         return next((b for b in self.session.project.boards if b.id == wanted), None)
 
     def pin(self) -> None:
         """The part chosen stays where it lies, or is loose again."""
-        part, s = self.chosen_part(), self.session
-        if part is None:
+        name, s = self.chosen_piece(), self.session
+        if self.chosen_part() is None:
             s.said.emit("Click a part first, then pin it.", True)
             return
-        held = part.id in s.project.pinned
-        words = f"{part.id} is loose again" if held else f"{part.id} stays where it lies"
-        s.attempt(words, lambda: board_edits.pin(s.project, s.plan, part.id))
+        held = name in s.project.pinned
+        words = f"{name} is loose again" if held else f"{name} stays where it lies"
+        s.attempt(words, lambda: board_edits.pin(s.project, s.plan, name))
 
     def keep_whole(self) -> None:
         """Nothing is sawn out of the board chosen, or may be again."""
@@ -215,8 +224,9 @@ class BreakdownView(QWidget):
                 f"cut:{self.step + 1}",
             )
             return
-        drawing = picture.laid_out(self.session.project.boards, plan.breakdown, part.id if part else "", cut, self.back)
-        self.canvas.show_drawing(drawing, self.lit or (f"part:{part.id}" if part else ""))
+        name = self.chosen_piece() if part else ""
+        drawing = picture.laid_out(self.session.project.boards, plan.breakdown, name, cut, self.back)
+        self.canvas.show_drawing(drawing, self.lit or (f"part:{name}" if part else ""))
 
     def refresh(self) -> None:
         plan = self.session.plan
@@ -248,19 +258,20 @@ class BreakdownView(QWidget):
         if part is None:
             self.part.setText("Click a part to choose it.")
         else:
-            place = result.place(part.id)
+            name = self.chosen_piece()
+            place = result.place(name)
             show = self.session.figure
             rough = ""
             if place:
                 rough = f"rough {show(place[1].length)} x {show(place[1].width)} of {names.get(place[0], '')}, "
+            called = part.name if name == part.id else f"{name} of {part.name}"
             self.part.setText(
-                f"{part.name}: {rough}finished {' x '.join(show(v) for v in part.sizes)}"
-                + (", cut." if part.cut else ".")
+                f"{called}: {rough}finished {' x '.join(show(v) for v in part.sizes)}" + (", cut." if part.cut else ".")
             )
         self.mark.setText("To be cut again  X" if part is not None and part.cut else "Mark as cut  X")
         self.mark.setEnabled(part is not None)
         board = self.chosen_board()
-        held = part is not None and part.id in self.session.project.pinned
+        held = part is not None and self.chosen_piece() in self.session.project.pinned
         self.pin_button.setText("Loose  P" if held else "Pin  P")
         self.pin_button.setEnabled(part is not None)
         kept = board is not None and board.id in self.session.project.whole

@@ -1,0 +1,338 @@
+"""The rough: what is sawn for each part. One piece a part; or staves, where a panel is wider than the boards; or one thick
+piece for several, resawn into leaves."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Collection, Iterable
+from dataclasses import dataclass, field, replace
+
+from nullah.core.calls import Call, Option, taken
+from nullah.core.document import Allowances, Board, Choice, Kit
+from nullah.core.layout.model import Blank
+from nullah.core.layout.saw import HARDNESS, RIP_MINUTES
+from nullah.core.measure import marked
+from nullah.core.pieces.part import Part
+from nullah.core.stations.piece import PieceResult
+from nullah.core.stations.timber import TimberResult
+from nullah.core.wood.species import species
+
+# what a role may hold (common practice): a show face nothing, an inside face a sound knot, a hidden one run-out as well
+FORGIVES = {
+    "show": frozenset[str](),
+    "inside": frozenset({"sound knot", "sapwood"}),
+    "hidden": frozenset({"sound knot", "sapwood", "run-out"}),
+}
+TURNED_AWAY = frozenset({"sound knot", "sapwood"})  # on one face only: that face is turned inside (common practice)
+JOINTING = 1.5  # mm planed off each edge that is glued (common practice, no source)
+CLEANING = 1.5  # mm planed off each face the resaw leaves (common practice, no source)
+NARROWEST = 40.0  # mm: a narrower stave is not worth its glue line
+MOST_STAVES, MOST_LEAVES = 12, 4
+FLAT = 30.0  # degrees: rings that lie flatter than this cup
+
+
+@dataclass(frozen=True)
+class Rough:
+    """What is sawn, and what comes of it.
+
+    ``gives``: the parts that come of each blank; ``leaves``: into how many a blank is resawn, where it is; ``staves``: finished
+    widths of the staves of a part that is glued up, in order across it, mm.
+    """
+
+    blanks: tuple[Blank, ...] = ()
+    gives: dict[str, tuple[str, ...]] = field(default_factory=dict)
+    leaves: dict[str, int] = field(default_factory=dict)
+    staves: dict[str, tuple[float, ...]] = field(default_factory=dict)
+    calls: tuple[Call, ...] = ()
+
+    def of(self, part: str) -> tuple[str, ...]:
+        """The blanks that a part comes from."""
+        return tuple(b for b, parts in self.gives.items() if part in parts)
+
+
+def parts_of(blank: str, parts: Collection[str]) -> tuple[str, ...]:
+    """The parts that come of a blank by its name, be it wanted any more or not: ``lid``, ``lid 2``, ``1+2``, ``lid 1+2``."""
+    stem = blank.rpartition(" ")[0]
+    several = tuple(blank.split("+"))
+    if blank in parts:
+        return (blank,)
+    if stem in parts:
+        return (stem,)
+    return several if all(p in parts for p in several) else ()
+
+
+def resawn_thickness(leaves: int, thickness: float, kerf: float) -> float:
+    """How thick a flat piece must be for so many leaves: a kerf between any two, and cleaning on each face it leaves, mm."""
+    return leaves * thickness + (leaves - 1) * (kerf + 2 * CLEANING)
+
+
+def work(
+    boards: tuple[Board, ...],
+    kit: Kit,
+    allowances: Allowances,
+    choices: tuple[Choice, ...],
+    piece: PieceResult,
+    timber: TimberResult,
+) -> Rough:
+    """The rough of every part: sizes with what is left on, and how it is made up."""
+    stock = [b for b in boards if not b.sawn]
+    made = _Made(allowances, kit.rip_kerf)
+    calls: list[Call] = []
+    for part in piece.parts:
+        call = None if part.cut else _stave_call(part, stock, timber, made, choices)
+        if call is not None:
+            calls.append(call)
+    glued = {c.parts[0]: c for c in calls}
+    for alike in _alike(p for p in piece.parts if p.id not in glued):
+        call = _resaw_call(alike, stock, kit.rip_kerf, choices)
+        if call is not None:
+            calls.append(call)
+            leaves = int(call.in_force) if call.in_force != "plane" else 1
+            made.leaves_of(alike, leaves)
+        else:
+            made.leaves_of(alike, 1)
+    for part in piece.parts:
+        if part.id in glued:
+            made.staves_of(part, _widths(glued[part.id].in_force, part, stock, timber, allowances))
+    order = {p.id: i for i, p in enumerate(piece.parts)}
+    made.blanks.sort(key=lambda b: order[made.gives[b.id][0]])
+    return Rough(tuple(made.blanks), made.gives, made.leaves, made.staves, tuple(calls))
+
+
+class _Made:
+    """Blanks as they are put together."""
+
+    def __init__(self, allowances: Allowances, kerf: float) -> None:
+        self.allowances, self.kerf = allowances, kerf
+        self.blanks: list[Blank] = []
+        self.gives: dict[str, tuple[str, ...]] = {}
+        self.leaves: dict[str, int] = {}
+        self.staves: dict[str, tuple[float, ...]] = {}
+
+    def leaves_of(self, parts: tuple[Part, ...], leaves: int) -> None:
+        """Like parts, so many from each piece; one that is left over comes from a piece of its own."""
+        for at in range(0, len(parts), leaves):
+            few = parts[at : at + leaves]
+            if any(p.cut for p in few):
+                continue
+            one = self._blank(few[0])
+            if len(few) > 1:
+                thick = resawn_thickness(len(few), few[0].thickness, self.kerf)
+                one = replace(one, id="+".join(p.id for p in few), thickness=thick)
+                self.leaves[one.id] = len(few)
+            self._add(one, tuple(p.id for p in few))
+
+    def staves_of(self, part: Part, made: tuple[tuple[float, ...], int]) -> None:
+        """The staves of a panel, each its own piece; or leaves of one, opened like a book."""
+        widths, leaves = made
+        whole = self._blank(part)
+        self.staves[part.id] = widths
+        if len(widths) == 1 and leaves == 1:
+            self._add(whole, (part.id,))
+            return
+        for k in range(0, len(widths), leaves):
+            name = "+".join(str(k + 1 + i) for i in range(leaves))
+            one = replace(
+                whole,
+                id=f"{part.id} {name}",
+                width=round(stave_in_the_rough(widths[k], part, len(widths), self.allowances), 1),
+                thickness=resawn_thickness(leaves, part.thickness, self.kerf),
+                least=(whole.least[0], widths[k] + JOINTING),
+                group=f"{part.group} {name}" if part.group else "",
+            )
+            if leaves > 1:
+                self.leaves[one.id] = leaves
+            self._add(one, (part.id,))
+
+    def _blank(self, part: Part) -> Blank:
+        """A part in one piece: finished + allowance (+ what is fitted last). Half the allowance is the least that serves."""
+        left = self.allowances
+        length, width = part.length + part.long_by, part.width + part.wide_by
+        return Blank(
+            part.id,
+            round(length + left.length, 1),
+            round(width + left.width, 1),
+            part.thickness,
+            part.species,
+            (length + left.length / 2, width + left.width / 2),
+            FORGIVES[part.role],
+            part.end_zone + left.length / 2,
+            part.group,
+            part.group == "sides",
+            TURNED_AWAY,
+        )
+
+    def _add(self, one: Blank, gives: tuple[str, ...]) -> None:
+        self.blanks.append(one)
+        self.gives[one.id] = gives
+
+
+def stave_in_the_rough(width: float, part: Part, many: int, allowances: Allowances) -> float:
+    """A stave's width as sawn: its share of what the whole panel is left wide, and what jointing takes off its glued edges, mm."""
+    left_on = part.wide_by + allowances.width
+    return width + left_on * width / part.width + 2 * JOINTING * (many - 1) / many
+
+
+# ---- staves
+
+
+def _room(part: Part, boards: Iterable[Board], timber: TimberResult) -> list[tuple[float, Board]]:
+    """Boards of a part's species that are thick enough, with the width that is left of each, widest first."""
+    found = []
+    for b in boards:
+        if b.species == part.species and b.thickness >= part.thickness:
+            span = timber.spans[b.id]
+            found.append((span.y1 - span.y0, b))
+    return sorted(found, key=lambda f: (-f[0], f[1].id))
+
+
+def _widths(
+    option: str, part: Part, boards: Iterable[Board], timber: TimberResult, allowances: Allowances
+) -> tuple[tuple[float, ...], int]:
+    """The finished widths that an option of the staves' call stands for, and how many leaves each piece is resawn into."""
+    if option == "book":
+        return (part.width / 2, part.width / 2), 2
+    if option == "boards":
+        return _as_the_boards_are(part, boards, timber, allowances), 1
+    many = int(option)
+    return (part.width / many,) * many, 1
+
+
+def _as_the_boards_are(
+    part: Part, boards: Iterable[Board], timber: TimberResult, allowances: Allowances
+) -> tuple[float, ...]:
+    """Stave widths that use the widest boards whole, the last one what is still wanted; none where that gains nothing."""
+    wide = [w for w, _ in _room(part, boards, timber)]
+    widths: list[float] = []
+    wanted = part.width
+    for w in wide:
+        share = (w - 2 * JOINTING) / (1 + (part.wide_by + allowances.width) / part.width)
+        widths.append(math.floor(min(share, wanted)))
+        wanted -= widths[-1]
+        if wanted <= 1.0:
+            widths[-1] += wanted
+            break
+    if wanted > 1.0 or min(widths) < NARROWEST or len({round(w) for w in widths}) == 1:
+        return ()
+    return tuple(widths)
+
+
+def _stave_call(
+    part: Part, boards: list[Board], timber: TimberResult, made: _Made, choices: tuple[Choice, ...]
+) -> Call | None:
+    """How a panel that is wider than any board is glued up; None where a board is wide enough or there is none at all."""
+    room = _room(part, boards, timber)
+    rough = part.width + part.wide_by + made.allowances.width
+    if not room or rough <= room[0][0] + 0.05:
+        return None
+    widest = room[0][0]
+    sizes = {n: stave_in_the_rough(part.width / n, part, n, made.allowances) for n in range(2, MOST_STAVES + 1)}
+    fewest = next((n for n, w in sizes.items() if w <= widest + 0.05 and part.width / n >= NARROWEST), 0)
+    if not fewest:
+        return None
+    options = [
+        _staves_option(str(n), (part.width / n,) * n, sizes[n], part)
+        for n in (fewest, fewest + 1)
+        if n in sizes and part.width / n >= NARROWEST
+    ]
+    uneven = _as_the_boards_are(part, boards, timber, made.allowances)
+    if uneven and len(uneven) <= fewest:
+        most = stave_in_the_rough(max(uneven), part, len(uneven), made.allowances)
+        options.append(_staves_option("boards", uneven, most, part))
+    thick = resawn_thickness(2, part.thickness, made.kerf)
+    books = [b for w, b in room if b.thickness >= thick and w >= sizes[2]]
+    if books:
+        area = part.length * part.width / 2 / 1e6
+        minutes = area * RIP_MINUTES * HARDNESS[species(part.species).ease]
+        said = (
+            f"one piece {marked(sizes[2], 0)} wide and {marked(thick)} thick of {' or '.join(b.name for b in books[:2])}, resawn and "
+            "opened like a book",
+            f"{area:.2f} m2 of resawing, about {minutes:.0f} minutes; leaves move when freed: saw them early",
+        )
+        options.append(Option("book", "two leaves, book-matched", said))
+    asked = (
+        f"{part.width:.0f} of {widest:.0f} wide, {part.thickness:.1f} thick, boards {' '.join(b.id for _, b in room)}"
+    )
+    call_id = f"staves {part.id}"
+    return Call(
+        call_id,
+        "breakdown",
+        f"{part.name} needs {marked(rough, 0)} of width; the widest {part.species} has {marked(widest, 0)}. From how many staves?",
+        tuple(options),
+        options[0].id,
+        "fewest glue lines",
+        asked,
+        differ="One school turns the rings of neighbours about, so that cups cancel; another keeps them alike and holds the one "
+        "curve down. They are turned about here.",
+        parts=(part.id,),
+        taken=taken(call_id, tuple(options), asked, choices),
+    )
+
+
+def _staves_option(name: str, widths: tuple[float, ...], rough: float, part: Part) -> Option:
+    lines = len(widths) - 1
+    sizes = " + ".join(marked(w, 0) for w in widths)
+    label = f"{len(widths)} staves" if name != "boards" else f"{len(widths)} staves, as wide as the boards are"
+    said = (
+        f"{sizes} finished, up to {marked(rough, 0)} in the rough",
+        f"{lines} glue line{'s' if lines > 1 else ''}, {lines * part.length / 1000:.1f} m; {2 * lines} edges to joint",
+    )
+    return Option(name, label, said)
+
+
+# ---- leaves
+
+
+def _alike(parts: Iterable[Part]) -> list[tuple[Part, ...]]:
+    """Parts gathered that could come as leaves of one piece: alike in size, wood and role, and not wanted in sequence."""
+    found: dict[tuple[object, ...], list[Part]] = {}
+    for p in parts:
+        alone = p.id if p.group == "sides" or p.measured else ""
+        found.setdefault(
+            (alone, round(p.planned[0], 1), round(p.planned[1], 1), p.thickness, p.species, p.role), []
+        ).append(p)
+    return [tuple(ps) for ps in found.values()]
+
+
+def _resaw_call(parts: tuple[Part, ...], boards: list[Board], kerf: float, choices: tuple[Choice, ...]) -> Call | None:
+    """Whether thin parts are resawn from thick boards, where every board of their wood holds two or more."""
+    one = parts[0]
+    mine = [b for b in boards if b.species == one.species]
+    if len(parts) < 2 or not mine or all(p.cut for p in parts):
+        return None
+    fits = [
+        n
+        for n in range(2, MOST_LEAVES + 1)
+        if all(b.thickness >= resawn_thickness(n, one.thickness, kerf) for b in mine)
+    ]
+    if not fits:
+        return None
+    options = []
+    for n in reversed(fits[-2:]):
+        pieces = math.ceil(len(parts) / n)
+        area = (len(parts) - pieces) * one.length * one.width / 1e6
+        minutes = area * RIP_MINUTES * HARDNESS[species(one.species).ease]
+        thick = resawn_thickness(n, one.thickness, kerf)
+        said = (
+            f"{pieces} piece{'s' if pieces > 1 else ''} of {marked(thick)} for {len(parts)} parts: {area:.2f} m2 less wood laid",
+            f"{area:.2f} m2 of resawing, about {minutes:.0f} minutes",
+        )
+        options.append(Option(str(n), f"resaw, {n} from each piece", said))
+    least = min(b.thickness for b in mine)
+    away = f"{marked(least - one.thickness, unit=' mm')} or more of each goes to shavings"
+    options.append(Option("plane", "plane each from the whole thickness", (away, "no resawing")))
+    names = ", ".join(p.id for p in parts)
+    asked = f"{len(parts)} of {one.thickness:.1f} from {least:.1f}"
+    call_id = f"resaw {one.group or one.id}"
+    return Call(
+        call_id,
+        "breakdown",
+        f"{names}: {marked(one.thickness)} thick from boards of {marked(least)}. Resaw them?",
+        tuple(options),
+        options[0].id,
+        "a saw takes a kerf where a plane would take a board",
+        asked,
+        differ="Leaves are cut a little over thick and left to settle: freed wood moves.",
+        parts=tuple(p.id for p in parts),
+        taken=taken(call_id, tuple(options), asked, choices),
+    )

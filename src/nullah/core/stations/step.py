@@ -1,0 +1,28 @@
+"""A step at the bench."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Step:
+    """One step: what to do, the one number it turns on, what it waits for, what can hurt.
+
+    ``cuts`` names the part that is cut to its final size once the step is done, so that it is marked.
+    """
+
+    id: str
+    station: str
+    title: str
+    words: str
+    figure: str = ""
+    mm: float | None = None
+    waits: tuple[str, ...] = ()
+    minutes: float = 0.0
+    cautions: tuple[str, ...] = ()
+    parts: tuple[str, ...] = ()
+    cuts: str = ""
+    joint: str = ""
+    done: bool = False
+    took: float = 0.0
