@@ -47,6 +47,9 @@ def test_from_contents_to_a_saved_project(hand, tmp_path, monkeypatch):
     assert hand.project.boards[0].defects[0].kind == "sound knot"
     hand.go("breakdown")
     hand.wait_for_call("layout")
+    assert hand.window.side.current_call().id == "resaw dividers"
+    hand.key("2")  # each planed from the whole thickness
+    hand.wait_for_call("layout")
     assert hand.window.side.current_call().id == "layout"
     hand.key("1")
     layout = hand.project.layout

@@ -257,7 +257,7 @@ def _stave_call(
     return Call(
         call_id,
         "breakdown",
-        f"{part.name} needs {marked(rough, 0)} of width; the widest {part.species} has {marked(widest, 0)}. From how many staves?",
+        f"{part.name[:1].upper()}{part.name[1:]} needs {marked(rough, 0)} of width; the widest {part.species} has {marked(widest, 0)}. From how many staves?",
         tuple(options),
         options[0].id,
         "fewest glue lines",
@@ -321,7 +321,7 @@ def _resaw_call(parts: tuple[Part, ...], boards: list[Board], kerf: float, choic
     least = min(b.thickness for b in mine)
     away = f"{marked(least - one.thickness, unit=' mm')} or more of each goes to shavings"
     options.append(Option("plane", "plane each from the whole thickness", (away, "no resawing")))
-    names = ", ".join(p.id for p in parts)
+    names = f"{(one.group or 'parts').capitalize()} {', '.join(p.id for p in parts)}"
     asked = f"{len(parts)} of {one.thickness:.1f} from {least:.1f}"
     call_id = f"resaw {one.group or one.id}"
     return Call(
