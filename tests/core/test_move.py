@@ -5,7 +5,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nullah.core import demo, edit, gestures
-from nullah.core.layout.model import leaves
+from nullah.core.document import Defect
+from nullah.core.layout.model import Blank, Options, Stock, leaves
+from nullah.core.layout.move import NoPlace, moved
 from nullah.core.plan import plan
 
 PROJECT = demo.project()
@@ -82,3 +84,21 @@ def test_dividers_shift_but_never_through_each_other():
 def test_what_is_no_longer_there_cannot_be_pulled(tag):
     with pytest.raises(edit.BadEdit):
         gestures.pull(PROJECT, PLAN, tag, 1, 1)
+
+
+def on_a_board_with_a_knot(x, y, kept=frozenset()):
+    knot = Defect(id="k", kind="loose knot", x=600, y=40, length=40, width=40)
+    board = Stock("b", "Board", "white ash", 1200, 150, 0, 1200, 0, 150, 25, (knot,), lambda *_: 25.0)
+    part = Blank("p", 300, 100, 20, "white ash", (300, 100))
+    (laid,) = moved((), part, "b", (x, y), [board], Options(kept=kept), {})
+    return next((n.x, n.y) for n in leaves(laid.root) if n.use == "part")
+
+
+def test_a_part_dropped_near_a_knot_snaps_clear_of_it_and_on_it_says_why():
+    assert on_a_board_with_a_knot(330, 0) == (300, 0)  # it would run 30 onto the knot
+    assert on_a_board_with_a_knot(600, 0) == (640, 0)
+    assert on_a_board_with_a_knot(100, 25) == (100, 25)  # clear: it stays where it was dropped
+    with pytest.raises(NoPlace, match="p lies on a loose knot of Board"):
+        on_a_board_with_a_knot(450, 0)  # too far from clear wood to be meant
+    with pytest.raises(NoPlace, match="Board is kept whole"):
+        on_a_board_with_a_knot(0, 0, frozenset({"b"}))

@@ -12,23 +12,15 @@ from nullah.core.stations import breakdown
 
 @pytest.fixture
 def roomy(qtbot, tmp_path):
-    """The demo with a second board of the lid's wood, and every board laid on."""
+    """The demo with a second board of the lid's wood, on which nothing is laid."""
     from conftest import opened
 
     first = demo.project()
     lid = plan(first).breakdown.place("lid")[0]
     old = next(b for b in first.boards if b.id == lid)
-    spare = old.model_copy(update={"id": "spare", "name": "Spare", "defects": ()})
-    walnut = edit.put_board(first, spare)
-    request = plan(walnut).breakdown.request
-    tree = next(b for b in first.layout.boards if b.board == lid)
-    bare = tree.root.model_copy(update={"children": (), "use": "offcut", "axis": "", "at": 0.0, "kerf": 0.0})
-    layout = first.layout.model_copy(
-        update={
-            "boards": (*first.layout.boards, tree.model_copy(update={"board": "spare", "root": bare})),
-            "fingerprint": request.fingerprint,
-        }
-    )
+    walnut = edit.put_board(first, old.model_copy(update={"id": "spare", "name": "Spare", "defects": ()}))
+    fingerprint = plan(walnut).breakdown.request.fingerprint
+    layout = first.layout.model_copy(update={"fingerprint": fingerprint})
     return opened(qtbot, walnut.model_copy(update={"layout": layout}), tmp_path)
 
 
@@ -47,9 +39,7 @@ def test_lead_the_layout_from_board_to_sawn_and_back(roomy, qtbot):
     view = hand.window.view()
     # a part to another board
     home, node = hand.plan.breakdown.place("lid")
-    rows = picture.rows(
-        tuple(b for b in hand.project.boards if b.id in {x.board for x in first.layout.boards}), picture.SAWN_GAP
-    )
+    rows = picture.rows(picture.in_hand(hand.project.boards, {home}), picture.SAWN_GAP)
     drag(hand, "part:lid", 5.0 - node.x, rows["spare"] - rows[home] + 5.0 - node.y)
     assert hand.plan.breakdown.place("lid")[0] == "spare"
     # pinned, planned round
@@ -98,9 +88,7 @@ def test_a_part_that_cannot_lie_on_another_board_says_why(roomy):
     hand = roomy
     hand.go("breakdown")
     home, _ = hand.plan.breakdown.place("A")
-    rows = picture.rows(
-        tuple(b for b in hand.project.boards if b.id in {x.board for x in hand.project.layout.boards}), picture.SAWN_GAP
-    )
+    rows = picture.rows(picture.in_hand(hand.project.boards, {home}), picture.SAWN_GAP)
     before = hand.project
     drag(hand, "part:A", 0.0, rows["spare"] - rows[home])
     assert hand.project == before
@@ -158,3 +146,25 @@ def test_letters_typed_at_a_choice_are_its_own(demo_hand):
 def test_offers_of_the_planner_and_the_first_search_are_of_one_kind():
     request = plan(demo.untouched()).breakdown.request
     assert breakdown.offers(request)[0].unplaced == ()
+
+
+def test_an_option_is_looked_at_before_it_is_taken(qtbot, tmp_path):
+    from conftest import opened
+    from nullah.gui.side import OptionCard
+
+    hand = opened(qtbot, demo.untouched(), tmp_path)
+    hand.go("breakdown")
+    hand.wait_for_call("layout")
+    hand.window.side.open_call = "layout"
+    hand.window.side.refresh()
+    view, before = hand.window.view(), hand.project
+    bare = view.canvas.drawing
+    card = next(c for c in hand.window.side.findChildren(OptionCard) if c.isVisible())
+    card.setFocus()
+    QApplication.processEvents()
+    laid = {t.tag for t in view.canvas.drawing.items if getattr(t, "tag", "").startswith("part:")}
+    assert {"part:A", "part:lid"} <= laid
+    assert hand.project is before  # only looked at
+    card.clearFocus()
+    QApplication.processEvents()
+    assert view.canvas.drawing == bare

@@ -13,7 +13,7 @@ from nullah.core import edit
 from nullah.core.document import Board, Defect, Project
 from nullah.core.layout.move import NoPlace
 from nullah.core.measure import division, marked
-from nullah.core.pictures.boards import SAWN_GAP, rows
+from nullah.core.pictures.boards import SAWN_GAP, in_hand, rows
 from nullah.core.plan import Plan
 from nullah.core.stations.breakdown import move_part
 
@@ -145,8 +145,7 @@ def _part(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gest
     if place is None:
         raise edit.BadEdit(f"{name} is not laid on a board.")
     board_id, leaf = place
-    laid = {b.board for b in result.layout.boards} if result.layout else set()
-    used = tuple(b for b in project.boards if b.id in laid)
+    used = in_hand(project.boards, {b.board for b in result.layout.boards} if result.layout else set())
     at = rows(used, SAWN_GAP)
     x, y = leaf.x + dx, at[board_id] + leaf.y + dy
     middle = y + leaf.width / 2

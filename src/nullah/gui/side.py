@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from PySide6.QtCore import QRect, Qt, Signal
-from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtCore import QEvent, QRect, Qt, Signal
+from PySide6.QtGui import QEnterEvent, QFocusEvent, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QFrame, QWidget
 
 from nullah.core.calls import Call, Option
@@ -76,6 +76,7 @@ class OptionCard(QFrame):
     """One option of a call, with its consequences; one click, or its number key, takes it."""
 
     taken = Signal(str)
+    eyed = Signal(str)  # looked at, before it is taken; "" no longer
 
     def __init__(self, number: int, option: Option, recommended: bool) -> None:
         super().__init__()
@@ -94,6 +95,20 @@ class OptionCard(QFrame):
     def mousePressEvent(self, event: QMouseEvent) -> None:
         self.taken.emit(self.option.id)
 
+    def enterEvent(self, event: QEnterEvent) -> None:
+        self.eyed.emit(self.option.id)
+
+    def leaveEvent(self, event: QEvent) -> None:
+        self.eyed.emit("")
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        self.eyed.emit(self.option.id)
+        super().focusInEvent(event)
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        self.eyed.emit("")
+        super().focusOutEvent(event)
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space):
             self.taken.emit(self.option.id)
@@ -102,9 +117,10 @@ class OptionCard(QFrame):
 
 
 class Side(QFrame):
-    """Settings and calls of the plan; ``lit`` is sent when a setting is chosen."""
+    """Settings and calls of the plan; ``lit`` is sent when a setting is chosen, ``eyed`` when an option is looked at."""
 
     lit = Signal(str)
+    eyed = Signal(str, str)
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
@@ -235,6 +251,7 @@ class Side(QFrame):
             shown = replace(option, label=told(option.label), consequences=lines)
             card = OptionCard(i, shown, option.id == call.recommended)
             card.taken.connect(lambda o, c=call.id: self._take(c, o))
+            card.eyed.connect(lambda o, c=call.id: self.eyed.emit(c, o))
             inside.addWidget(card)
         inside.addWidget(label(told(f"Why: {call.why}."), wrap=True))
         if call.differ:

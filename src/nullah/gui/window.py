@@ -80,6 +80,7 @@ class Window(QMainWindow):
         self.strip.bench_wanted.connect(self.toggle_bench)
         session.changed.connect(self.refresh)
         session.previewed.connect(self._live)
+        self.side.eyed.connect(self._look_at)
         self.deeds.give_keys(self)
         self.go(session.here)
         self.refresh()
@@ -265,6 +266,12 @@ class Window(QMainWindow):
         """While something is dragged: what is seen of it."""
         view = self.view()
         view.live() if hasattr(view, "live") else view.refresh()
+
+    def _look_at(self, call_id: str, option: str) -> None:
+        """Show what an option would come to, before it is taken, where the view can; with no option, what is."""
+        view, call = self.view(), self.session.plan.call(call_id)
+        if hasattr(view, "look_at") and call is not None:
+            view.look_at(call.option(option) if option else None)
 
     # ---- actions
 

@@ -5,12 +5,14 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from nullah.core.document import BoardLayout, Node
-from nullah.core.layout.cell import Cell, as_cell, as_node, carve, sound
+from nullah.core.layout.cell import Cell, as_cell, as_node, carve, sound, trimmed
 from nullah.core.layout.check import problems
-from nullah.core.layout.model import EPS, Blank, Options, Stock, leaves
+from nullah.core.layout.clear import largest_clear
+from nullah.core.layout.model import EPS, Blank, Options, Stock, forgiven, leaves
 from nullah.core.measure import marked
 
 SNAP = 12.0  # mm: a place nearer than this to an edge of the free piece is meant to lie at it
+REACH = 60.0  # mm: a place no further than this from clear wood is meant to lie in it
 
 
 class NoPlace(ValueError):
@@ -42,9 +44,11 @@ def moved(
         raise NoPlace("There is no board there.")
     if target.species != blank.species:
         raise NoPlace(f"{blank.id} is to be {blank.species}; {target.name} is {target.species}.")
+    if target.id in options.kept and not any(b.board == board for b in boards):
+        raise NoPlace(f"{target.name} is kept whole; let it be sawn first.")
     source = next((b.board for b in boards for n in leaves(b.root) if n.part == blank.id), board)
     roots = {b.board: as_cell(b.root) for b in boards if b.board in (source, board)}
-    roots.setdefault(board, Cell(0.0, 0.0, target.length, target.width))
+    roots.setdefault(board, trimmed(target, options))
     for board_id, root in roots.items():
         _lift(root, blank.id, by_id.get(board_id))
     x, y = place
@@ -61,7 +65,7 @@ def moved(
         _put(spot, blank, spot.x, spot.y, options)
         _put_back(roots, other, boards, blank.id, options)
     else:
-        _put(spot, blank, x, y, options)
+        _put(spot, blank, *_clear_of_faults(spot, blank, x, y, target), options)
     touched_boards = {
         board_id: BoardLayout(board=board_id, root=as_node(root, options))
         for board_id, root in roots.items()
@@ -91,6 +95,20 @@ def _lift(cell: Cell, part: str, stock: Stock | None) -> None:
         cell.use, cell.part = "free", ""
     if cell.use == "cut" and all(c.use == "free" or sound(c, stock) for c in cell.children):
         cell.use, cell.axis, cell.children = "free", "", []
+
+
+def _clear_of_faults(spot: Cell, blank: Blank, x: float, y: float, s: Stock) -> tuple[float, float]:
+    """The nearest place in the free piece where no fault spoils the part, if it is near; else the one asked for."""
+    inside = (spot.x, spot.y, spot.x + spot.length, spot.y + spot.width)
+    faults = [d for d in s.defects if not forgiven(d, blank.forgives, blank.hides)]
+    boxes = [(d.x, d.y, d.x + d.length, d.y + d.width) for d in faults]
+    places = [
+        (min(max(x, a), c - blank.length), min(max(y, b), d - blank.width))
+        for a, b, c, d in largest_clear(inside, [*boxes, *s.edges])
+        if c - a >= blank.length - EPS and d - b >= blank.width - EPS
+    ]
+    best = min(places, key=lambda p: (p[0] - x) ** 2 + (p[1] - y) ** 2, default=(x, y))
+    return best if abs(best[0] - x) <= REACH and abs(best[1] - y) <= REACH else (x, y)
 
 
 def _put(spot: Cell, blank: Blank, x: float, y: float, options: Options) -> None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Collection, Mapping
 from functools import lru_cache
 from typing import Any
 
@@ -19,6 +19,7 @@ from nullah.core.wood.moisture import sawn_name
 
 GAP = 215.0  # mm between boards as found, where their names stand
 STEP = 40.0  # mm: rows stand further apart in such steps as boards get wider
+FEW = 8  # boards that are shown though nothing is laid on them
 SAWN_GAP = 105.0  # mm between boards as laid out
 FEW = 12  # boards: of more than these only the chosen one carries its dimensions
 END_AT = 70.0  # mm right of the longest board, where the ends are drawn under one another
@@ -30,6 +31,14 @@ def rows(boards: tuple[Board, ...], gap: float = GAP) -> dict[str, float]:
     widest = max((b.width for b in boards), default=0.0)
     pitch = gap + math.ceil(widest / STEP) * STEP
     return {b.id: -i * pitch for i, b in enumerate(boards)}
+
+
+def in_hand(boards: tuple[Board, ...], laid: Collection[str]) -> tuple[Board, ...]:
+    """The boards that break-down shows: those laid out, and while they are few the others that may be sawn, to drag onto."""
+    waiting = tuple(b for b in boards if not b.sawn)
+    if not laid or len(waiting) <= FEW:
+        return tuple(b for b in boards if b.id in laid or not b.sawn) or boards
+    return tuple(b for b in boards if b.id in laid) or boards
 
 
 def as_found(
@@ -138,7 +147,7 @@ def laid_out(
     ``back``: the other face, seen through from the face; what shows on one face only is drawn dashed from the other.
     """
     roots = {x.board: x.root for x in (result.layout.boards if result.layout else ())}
-    used = tuple(b for b in boards if b.id in roots) or boards
+    used = in_hand(boards, roots)
     at = rows(used, SAWN_GAP)
     items: list[Primitive] = []
     numbered: dict[str, list[SawCut]] = {}

@@ -257,7 +257,8 @@ def _stave_call(
     return Call(
         call_id,
         "breakdown",
-        f"{part.name[:1].upper()}{part.name[1:]} needs {marked(rough, 0)} of width; the widest {part.species} has {marked(widest, 0)}. From how many staves?",
+        f"{part.name[:1].upper()}{part.name[1:]} needs {marked(rough, 0)} of width; "
+        f"the widest {part.species} has {marked(widest, 0)}. From how many staves?",
         tuple(options),
         options[0].id,
         "fewest glue lines",

@@ -8,9 +8,10 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QListWidget, QWidget
 
 from nullah.core import board_edits, edit
+from nullah.core.calls import Option
 from nullah.core.pictures import boards as picture
 from nullah.core.pictures.coming_apart import coming_apart
-from nullah.core.stations.breakdown import Sawing
+from nullah.core.stations.breakdown import Sawing, sawing_of
 from nullah.core.stations.rough import parts_of
 from nullah.gui.bits import Field, button, column, label, row
 from nullah.gui.paint.canvas import Canvas
@@ -41,6 +42,7 @@ class BreakdownView(QWidget):
         self.mark.setObjectName("mark cut")
         self.step = 0  # cuts made in the drawing; 0: the layout as it lies
         self.back = False
+        self._looked_at = False  # whether the drawing is of a layout that is not taken
         self.pin_button = button("Pin  P", self.pin, "pin", "the chosen part stays where it lies")
         self.whole_button = button(
             "Keep board whole  W", self.keep_whole, "keep whole", "nothing is sawn out of the chosen board"
@@ -192,6 +194,20 @@ class BreakdownView(QWidget):
         cut = frozenset(m.part for m in s.project.cut)
         self.step = 0
         self.canvas.show_drawing(picture.laid_out(s.project.boards, result, part, cut, self.back), f"part:{part}")
+
+    def look_at(self, option: Option | None) -> None:
+        """Show the layout that an option of a call would take; with none, the one that is taken."""
+        s = self.session
+        layout = option.change(s.project).layout if option is not None else s.project.layout
+        if option is None or layout is None or layout == s.project.layout:
+            if self._looked_at:
+                self._looked_at = False
+                self._draw()
+            return
+        self._looked_at, self.step = True, 0
+        result = replace(s.plan.breakdown, layout=layout, sawing=sawing_of(s.project.boards, layout))
+        cut = frozenset(m.part for m in s.project.cut)
+        self.canvas.show_drawing(picture.laid_out(s.project.boards, result, "", cut, self.back), "")
 
     def _chose_cut(self, index: int) -> None:
         cuts = self.session.plan.breakdown.cuts
