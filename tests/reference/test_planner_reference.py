@@ -17,9 +17,11 @@ from test_layout_reference import HIDDEN, SHOW, blank, fault, hold_to_account, s
 from nullah.core.document import Board
 from nullah.core.layout.clear import largest_clear, union_area
 from nullah.core.layout.graft import only_parts
+from nullah.core.layout.merit import apart
 from nullah.core.layout.model import Options, leaves
 from nullah.core.layout.offers import Offers
 from nullah.core.layout.planner import Planner
+from nullah.core.layout.recut import not_again, with_spares_left
 from nullah.core.stations.breakdown import LeftWhenFlat, no_wood
 from nullah.core.surface.readings import Surface
 
@@ -250,3 +252,54 @@ def test_ways_are_offered_side_by_side_and_none_leaves_out_more():
     assert len({one.name for one in shown}) == len(shown)
     for one in shown:
         hold_to_account(one, boards, blanks)
+
+
+def test_mates_may_come_from_one_board_and_a_second_of_a_part_may_be_left():
+    boards = [stock(f"b{i}", length=1000, width=100) for i in range(3)]
+    mates = [blank(f"m{i}", 310, 95, group="mates") for i in range(3)]
+    blanks = [*mates, *(blank(f"p{i}", 330, 95) for i in range(2)), blank("long", 640, 95)]
+    # laid any way at all, with mates spread and what is left in short pieces
+    homes = [frozenset({"b0"}), frozenset({"b1"}), frozenset({"b2"})]
+    on = {"m0": 0, "p0": 0, "m1": 1, "p1": 1, "m2": 2, "long": 2}
+    spread = searched(boards, [replace(b, boards=homes[on[b.id]]) for b in blanks], Options(1.5, 1.5)).layout()
+    assert set(apart(spread, blanks)["mates"]) == {"b0", "b1", "b2"}
+    assert [b.id for b in not_again(spread, boards, blanks)] == ["long"]
+    offers = Offers(boards, blanks, Options(1.5, 1.5))
+    offers.widen_from(spread)
+    for i in range(80):
+        offers.advance(40, i / 80)
+    ways = {one.name: one for one in offers.layouts()}
+    for one in ways.values():
+        hold_to_account(one, boards, blanks)
+    found = {name: p.layout() for name, p in offers.ways}
+    assert found["mates from one board"].unplaced == ()
+    assert apart(found["mates from one board"], mates) == {}
+    spare = with_spares_left(found["a second long left over"], 150.0)
+    assert spare.unplaced == ()
+    assert not_again(spare, boards, blanks) == ()
+    assert any(n.length >= 640 for _, n, _ in shapes(spare, {"offcut"}))
+
+
+def test_parts_come_only_from_boards_they_may_come_from():
+    boards = [stock("b0", length=1000, width=100), stock("b1", length=700, width=100)]
+    blanks = [replace(blank(f"p{i}", 200, 90), boards=frozenset({"b1"})) for i in range(4)]
+    layout = searched(boards, blanks).layout()
+    assert {b for b, _, _ in shapes(layout, {"part"})} == {"b1"}
+    assert len(layout.unplaced) == 1  # the other board has room, and is not theirs
+
+
+@given(st.integers(0, 2**32))
+def test_property_what_could_be_cut_again_is_cut_again(seed):
+    """A part that is said to be left over once more is laid on what is left, by the planner itself."""
+    boards, _, blanks, options, _ = any_case(seed)
+    blanks = [replace(b, end_zone=0.0) for b in blanks]
+    layout = searched(boards, blanks, options, 20).layout()
+    short = {b.id for b in not_again(layout, boards, blanks)}
+    again = [b for b in blanks if b.id not in short and b.id not in dict(layout.unplaced)][:3]
+    used = {b.board: b for b in layout.boards}
+    everything = frozenset(b.id for b in blanks)
+    by_id = {s.id: s for s in boards}
+    for one in again:
+        begun = [only_parts(b, everything, by_id[b.board]) for b in used.values()]
+        found = searched(boards, [replace(one, id="again", group="", in_order=False)], options, 4, begun=begun).layout()
+        assert found.unplaced == ()

@@ -66,6 +66,7 @@ class Kind:
     thickness: float
     species: str
     of_class: Class
+    boards: frozenset[str]
     blanks: tuple[tuple[Blank, ...], ...]
 
     @property
@@ -104,9 +105,10 @@ def kinds_of(blanks: Sequence[Blank], options: Options) -> tuple[Kind, ...]:
         zone = max(b.end_zone for b in row)
         of_class = (strict, zone, hides) if len(row) == 1 else (strict - KNOTS, 0.0, hides - KNOTS)
         thick = max(b.thickness for b in row)
-        key = (length, max(b.width for b in row), thick, row[0].species, of_class, len(row))
+        boards = row[0].boards
+        key = (length, max(b.width for b in row), thick, row[0].species, of_class, boards, len(row))
         alike.setdefault(key, []).append(tuple(row))
-    found = [Kind(key[0], key[1], key[2], key[3], key[4], tuple(rows)) for key, rows in alike.items()]
+    found = [Kind(key[0], key[1], key[2], key[3], key[4], key[5], tuple(rows)) for key, rows in alike.items()]
     return tuple(sorted(found, key=lambda k: (-k.area, k.length)))
 
 
@@ -218,6 +220,7 @@ def _allowed(
             least = k.thickness - thin
             if (
                 s.species != k.species
+                or (k.boards and s.id not in k.boards)
                 or k.length > s.x1 - s.x0 + EPS
                 or k.width > s.y1 - s.y0 + EPS
                 or s.thickness < least

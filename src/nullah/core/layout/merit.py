@@ -33,6 +33,18 @@ class Merit:
     cost: float
 
 
+def apart(layout: Layout, blanks: Sequence[Blank]) -> dict[str, dict[str, float]]:
+    """Groups of mates that come from more than one board: the area of each on each board, mm2. Groups in order are not mates here."""
+    groups = {b.id: b.group for b in blanks if b.group and not b.in_order}
+    found: dict[str, dict[str, float]] = {}
+    for board in layout.boards:
+        for n in leaves(board.root):
+            if n.use == "part" and n.part in groups:
+                on = found.setdefault(groups[n.part], {})
+                on[board.board] = on.get(board.board, 0.0) + n.length * n.width
+    return {g: on for g, on in found.items() if len(on) > 1}
+
+
 def merit(layout: Layout, stock: Sequence[Stock], blanks: Sequence[Blank], options: Options) -> Merit:
     """The merit of any layout, by the same weights for all."""
     area = {b.id: b.length * b.width for b in blanks}

@@ -32,6 +32,7 @@ class Blank:
     hides: frozenset[str] = (
         frozenset()
     )  # kinds of fault it may hold where they show on one face only: that is turned away
+    boards: frozenset[str] = frozenset()  # the boards it may come from; none named: any
 
 
 @dataclass(frozen=True)

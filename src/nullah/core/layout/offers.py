@@ -11,9 +11,10 @@ from dataclasses import replace
 
 from nullah.core.document import BoardLayout
 from nullah.core.layout.bound import Bound
-from nullah.core.layout.merit import Merit, merit
+from nullah.core.layout.merit import Merit, apart, merit
 from nullah.core.layout.model import Blank, Layout, Options, Stock, leaves
 from nullah.core.layout.planner import Planner, Progress
+from nullah.core.layout.recut import SPARE, not_again, spare_of, with_spares_left
 from nullah.core.layout.search import search
 
 FEWEST_BOARDS = 3.0  # what opening a board weighs where as few as can be are wanted
@@ -39,10 +40,11 @@ class Offers:
             self._add("fewest boards", replace(options, opening=FEWEST_BOARDS))
         self._at_once = search(stock, blanks, options, begun)
         self._turn = 0
+        self._wide = False
         self._spared = self._split = False
 
-    def _add(self, name: str, options: Options) -> None:
-        self.ways.append((name, Planner(self.stock, self.blanks, options, self.seed, self.begun)))
+    def _add(self, name: str, options: Options, blanks: Sequence[Blank] | None = None) -> None:
+        self.ways.append((name, Planner(self.stock, blanks or self.blanks, options, self.seed, self.begun)))
 
     def advance(self, rounds: int, share: float) -> Progress:
         """So many rounds of the way whose turn it is; ``share`` of the work is done by now. How far the best has come."""
@@ -50,11 +52,14 @@ class Offers:
         self.ways[self._turn][1].advance(rounds, share)
         if share > SPLIT_AFTER:
             self._widen()
-        return max((p.progress for _, p in self.ways), key=lambda g: g.placed)
+        return max((p.progress for _, p in self.ways if p.asks_only_for(self.blanks)), key=lambda g: g.placed)
 
     def _widen(self) -> None:
         """Ways that are worth a try once something is known: a group split, a board kept whole."""
         best = max((p for _, p in self.ways), key=lambda p: p.progress.placed)
+        if not self._wide and not best.progress.unplaced:
+            self._wide = True
+            self.widen_from(best.layout())
         if (
             best.progress.unplaced
             and not self._split
@@ -68,6 +73,17 @@ class Offers:
             spare = self._least_used(best)
             if spare is not None:
                 self._add(f"{spare.name} kept whole", replace(self.options, kept=self.options.kept | {spare.id}))
+
+    def widen_from(self, best: Layout) -> None:
+        """Ways beside a layout: mates from the board with most of them; a second of the largest part that it would not give again."""
+        spread = apart(best, self.blanks)
+        home = {g: frozenset({max(on, key=lambda b: (on[b], b))}) for g, on in spread.items()}
+        if home:
+            blanks = [replace(b, boards=home[b.group]) if b.group in home else b for b in self.blanks]
+            self._add("mates from one board", self.options, blanks)
+        short = not_again(best, self.stock, self.blanks)
+        if short:
+            self._add(f"a second {short[0].id} left over", self.options, [*self.blanks, spare_of(short[0])])
 
     def _least_used(self, best: Planner) -> Stock | None:
         """The board with the least of parts on it, where there are others and nothing is pinned on it."""
@@ -107,4 +123,9 @@ class Offers:
         return tuple(one for _, one in shown)
 
     def _found(self) -> list[tuple[str, Layout]]:
-        return [*((one.name, one) for one in self._at_once), *((name, p.layout()) for name, p in self.ways)]
+        out = [(one.name, one) for one in self._at_once]
+        for name, planner in self.ways:
+            one = planner.layout()
+            if not any(part.startswith(SPARE) for part, _ in one.unplaced):
+                out.append((name, with_spares_left(one, self.options.keep_offcut)))
+        return out

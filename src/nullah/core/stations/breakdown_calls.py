@@ -6,8 +6,9 @@ from dataclasses import replace
 
 from nullah.core.calls import Call, Change, Option
 from nullah.core.document import Board, Project
-from nullah.core.layout.merit import merit
+from nullah.core.layout.merit import apart, merit
 from nullah.core.layout.model import Layout, leaves
+from nullah.core.layout.recut import not_again
 from nullah.core.layout.saw import Totals, saw_plan, totals
 from nullah.core.measure import marked
 from nullah.core.pieces.part import Part
@@ -127,13 +128,26 @@ def _offer(one: Layout, result: BreakdownResult) -> Option:
         said.append(f"largest offcut {marked(most.length, 0)} x {marked(most.width, 0)}")
     if one.split_groups:
         said.append("the sides do not come from one length: the figure will not run round")
+    said += [f"{group} come from {len(on)} boards" for group, on in apart(one, result.blanks).items()]
     said += [f"{part}: {why}" for part, why in one.unplaced]
+    if not one.unplaced:
+        said.append(_recut_said(one, result))
     new = accept(one, result.request.fingerprint, result.sawn)
 
     def change(project: Project) -> Project:
         return project.model_copy(update={"layout": new})
 
     return Option(one.name, one.name, tuple(said), change)
+
+
+def _recut_said(one: Layout, result: BreakdownResult) -> str:
+    """What could be cut once more from what is left over."""
+    short = [b.id for b in not_again(one, result.stock, result.blanks)]
+    if not short:
+        return "any part could be cut again from what is left"
+    if len(short) == len(result.blanks):
+        return "nothing is left to cut a part again from"
+    return f"what is left would not give {', '.join(short[:4])}{' and others' if len(short) > 4 else ''} again"
 
 
 def _sawing_said(sums: Totals, boards: int) -> str:

@@ -138,7 +138,7 @@ class _Made:
                 width=round(stave_in_the_rough(widths[k], part, len(widths), self.allowances), 1),
                 thickness=resawn_thickness(leaves, part.thickness, self.kerf),
                 least=(whole.least[0], widths[k] + JOINTING),
-                group=f"{part.group} {name}" if part.group else "",
+                group=f"{part.group} {name}" if whole.in_order else f"staves of {part.id}",
             )
             if leaves > 1:
                 self.leaves[one.id] = leaves
