@@ -50,11 +50,11 @@ def test_the_plan_is_pure(project):
 def test_an_edit_recomputes_only_what_reads_it(project):
     cache = PlanCache()
     plan(project, cache)
-    assert set(cache.worked) == {*STATIONS, "rough", "surfaces", "sawing"}
+    assert set(cache.worked) == {*STATIONS, "rough", "surfaces", "sawing", "rates"}
     plan(project, cache)
     assert cache.worked == []
     plan(edit.logged(project, "note", "a note"), cache)
-    assert cache.worked == ["bench"]
+    assert cache.worked == ["rates", "bench"]  # and nothing is laid out by other rates
     plan(edit.changed(project, kit=project.kit.model_copy(update={"clamps": 2})), cache)
     assert "piece" not in cache.worked
     assert "together" in cache.worked

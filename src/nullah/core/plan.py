@@ -11,7 +11,18 @@ from nullah.core.document import Project
 from nullah.core.joints.plan import Setting, gathered
 from nullah.core.layout.model import Layout
 from nullah.core.measure import marked
-from nullah.core.stations import bench, breakdown, breakdown_calls, joints, piece, rough, timber, together, trueup
+from nullah.core.stations import (
+    bench,
+    breakdown,
+    breakdown_calls,
+    joints,
+    piece,
+    rates,
+    rough,
+    timber,
+    together,
+    trueup,
+)
 
 STATIONS = ("piece", "timber", "breakdown", "trueup", "joints", "together", "bench")
 TITLES = {
@@ -98,6 +109,7 @@ def plan(
     in_rough = kept.station("rough", rough.work, p.boards, p.kit, p.allowances, p.choices, done_piece, done_timber)
     surfaces = kept.station("surfaces", breakdown.surfaces_of, p.boards, p.readings)
     sawing = kept.station("sawing", breakdown.sawing_of, p.boards, p.layout)
+    own_rates = kept.station("rates", rates.work, p.log, sawing.cuts)
     done_break = kept.station(
         "breakdown",
         breakdown.work,
@@ -112,6 +124,7 @@ def plan(
         sawing,
         p.pinned,
         p.whole,
+        own_rates,
     )
     done_true = kept.station("trueup", trueup.work, p.boards, p.readings, p.kit, p.choices, done_piece, done_break)
     done_joints = kept.station("joints", joints.work, p.piece, p.kit, p.choices, done_piece)

@@ -64,6 +64,19 @@ class SawCut:
         return (self.kind, round(self.at / ALIKE) * ALIKE)
 
 
+@dataclass(frozen=True)
+class SawRates:
+    """Minutes as they were for each common minute, crosscuts and rips; and how many timed cuts say so."""
+
+    across: float = 1.0
+    along: float = 1.0
+    timed: tuple[int, int] = (0, 0)
+
+    def minutes(self, cut: SawCut) -> float:
+        """Minutes of a cut at these rates."""
+        return cut.minutes * (self.along if cut.kind == "rip" else self.across)
+
+
 def saw_plan(layouts: Iterable[BoardLayout], boards: Mapping[str, SawBoard]) -> tuple[SawCut, ...]:
     """The cuts in order, board by board."""
     out: list[SawCut] = []

@@ -13,6 +13,7 @@ from nullah.core.stations import made_up
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.joints import JointsResult
 from nullah.core.stations.piece import PieceResult
+from nullah.core.stations.rates import SETTING_UP, saw_step
 from nullah.core.stations.step import Step
 from nullah.core.stations.timber import TimberResult
 from nullah.core.stations.together import TogetherResult
@@ -90,13 +91,13 @@ def _saw_steps(boards: tuple[Board, ...], breakdown: BreakdownResult) -> list[St
         kind, _, rest = cut.words.partition(" ")
         steps.append(
             Step(
-                f"saw {cut.board} {cut.number}",
+                saw_step(cut),
                 "breakdown",
                 f"Cut {cut.number}: {kind} {by_id[cut.board].name}",
                 f"{rest}; {cut.side}. Hold {cut.hold}.".capitalize(),
                 f"{cut.at:.0f}",
                 cut.at,
-                minutes=1 + cut.minutes,
+                minutes=SETTING_UP + cut.minutes,
                 cautions=cautions.for_step("break down"),
             )
         )

@@ -18,7 +18,7 @@ from nullah.core.layout.clear import Box
 from nullah.core.layout.graft import grafted, only_parts
 from nullah.core.layout.model import Blank, Layout, Options, Stock, leaves
 from nullah.core.layout.move import NoPlace, moved
-from nullah.core.layout.saw import HARDNESS, SawBoard, SawCut, Totals, saw_plan, totals
+from nullah.core.layout.saw import HARDNESS, SawBoard, SawCut, SawRates, Totals, saw_plan, totals
 from nullah.core.layout.search import search
 from nullah.core.stations.piece import PieceResult
 from nullah.core.stations.rough import Rough, parts_of
@@ -26,6 +26,7 @@ from nullah.core.stations.timber import Span, TimberResult
 from nullah.core.surface.readings import Surface, fit
 from nullah.core.wood.species import species
 
+COMMON = SawRates()
 STAIR = 3.0  # mm: a tapering edge is followed in steps of this
 
 
@@ -66,6 +67,7 @@ class BreakdownResult:
     options: Options
     held: frozenset[str] = frozenset()  # blanks pinned where they lie
     rough: Rough = field(default_factory=Rough)
+    rates: SawRates = COMMON
     sawn: tuple[BoardLayout, ...] = ()  # boards sawn as laid out: what came of them is known by these
 
     @property
@@ -139,6 +141,7 @@ def work(
     sawing: Sawing,
     pinned: tuple[str, ...] = (),
     whole: tuple[str, ...] = (),
+    rates: SawRates = COMMON,
 ) -> BreakdownResult:
     """The station: never searches, only checks."""
     surfaces = fitted.of
@@ -148,7 +151,13 @@ def work(
     freed = frozenset(n.part for b in of_sawn for n in leaves(b.root) if n.use == "part")
     blanks = tuple(b for b in rough.blanks if not _waits_for_mates(b.id, freed, rough))
     stock = tuple(_stock(b, timber.spans[b.id], surfaces[b.id]) for b in boards if not b.sawn)
-    options = Options(kit.crosscut_kerf, kit.rip_kerf, kept=frozenset(whole))
+    options = Options(
+        kit.crosscut_kerf,
+        kit.rip_kerf,
+        crosscut_effort=Options.crosscut_effort * rates.across,
+        rip_effort=Options.rip_effort * rates.along,
+        kept=frozenset(whole),
+    )
     held = frozenset(p for p in pinned if p not in cut_parts)
     fingerprint = _fingerprint(fitted.digest, blanks, timber.spans, options, held)
     here = tuple(b for b in layout.boards if b.board in timber.spans and b.board not in sawn) if layout else ()
@@ -171,6 +180,7 @@ def work(
         options,
         held,
         rough,
+        rates,
         of_sawn,
     )
 
@@ -249,7 +259,7 @@ def _fingerprint(
         f"{b.id} {b.length:.0f} {b.width:.0f} {b.thickness:.0f} {b.species}" for b in blanks
     ]  # a shaving is no change
     seen += [f"{k} {s}" for k, s in sorted(spans.items())] + [
-        str(replace(options, kept=frozenset())),
+        str(Options(options.crosscut_kerf, options.rip_kerf)),  # other rates are no reason to lay out again
         *sorted(options.kept),
     ]
     return hashlib.sha256("\n".join(seen).encode()).hexdigest()[:16]

@@ -120,10 +120,12 @@ def _why(best: Layout) -> str:
 
 
 def _offer(one: Layout, result: BreakdownResult) -> Option:
-    sums = totals(saw_plan(one.boards, result.sawing.boards))
+    saw = saw_plan(one.boards, result.sawing.boards)
+    sums = totals(saw)
     off = [n for b in one.boards for n in leaves(b.root) if n.use == "offcut"]
     most = max(off, key=lambda n: n.length * n.width, default=None)
-    said = [_sawing_said(sums, len(one.boards))]
+    minutes = sum(result.rates.minutes(c) for c in saw)
+    said = [_sawing_said(sums, len(one.boards), minutes)]
     if most is not None:
         said.append(f"largest offcut {marked(most.length, 0)} x {marked(most.width, 0)}")
     if one.split_groups:
@@ -150,11 +152,11 @@ def _recut_said(one: Layout, result: BreakdownResult) -> str:
     return f"what is left would not give {', '.join(short[:4])}{' and others' if len(short) > 4 else ''} again"
 
 
-def _sawing_said(sums: Totals, boards: int) -> str:
+def _sawing_said(sums: Totals, boards: int, minutes: float) -> str:
     """What sawing comes to, in words."""
     return (
         f"{boards} board{'s' if boards != 1 else ''}, {sums.cuts} cuts: {sums.across_m:.1f} m across, {sums.along_m:.1f} m along, "
-        f"about {sums.minutes:.0f} minutes"
+        f"about {minutes:.0f} minutes"
     )
 
 

@@ -296,6 +296,13 @@ class BreakdownView(QWidget):
         self.sawn_button.setEnabled(board is not None and not board.sawn)
         self.turn_button.setText("Face  O" if self.back else "Other face  O")
 
+    def _rates_said(self) -> str:
+        """Whose rates the minutes are by, once the maker's own are known."""
+        rates = self.session.plan.breakdown.rates
+        if not any(rates.timed):
+            return ""
+        return f" at your own rates ({rates.across:.1f} and {rates.along:.1f} of the common, from {sum(rates.timed)} timed cuts)"
+
     def _tell_sums(self) -> None:
         """What the sawing comes to, and what is left over."""
         result = self.session.plan.breakdown
@@ -311,6 +318,6 @@ class BreakdownView(QWidget):
         left = "; ".join(sizes) or "nothing worth keeping"
         self.about.setText(
             f"{sums.cuts} cuts at {sums.settings} settings: {sums.across_m:.1f} m across, {sums.along_m:.1f} m along, "
-            f"about {sums.minutes:.0f} minutes. "
+            f"about {sum(result.rates.minutes(c) for c in result.cuts):.0f} minutes{self._rates_said()}. "
             f"Left over, longest first: {left}. Keep the kerf in the waste; split the line where two parts share it."
         )
