@@ -67,10 +67,10 @@ class Planner:
 
     def advance(self, rounds: int, share: float) -> Progress:
         """Do so many rounds; ``share`` (0 to 1) of the whole work is done by now, which is how hot it still is."""
+        from nullah.core.layout.compiled.records import weigh
         from nullah.core.layout.compiled.rounds import (
             rounds as search,  # the one late import: Numba takes half a second
         )
-        from nullah.core.layout.compiled.rounds import weigh
 
         if self.done:
             return self.progress

@@ -203,11 +203,13 @@ class BreakdownView(QWidget):
             if self._looked_at:
                 self._looked_at = False
                 self._draw()
+                self._tell_step()
             return
         self._looked_at, self.step = True, 0
         result = replace(s.plan.breakdown, layout=layout, sawing=sawing_of(s.project.boards, layout))
         cut = frozenset(m.part for m in s.project.cut)
         self.canvas.show_drawing(picture.laid_out(s.project.boards, result, "", cut, self.back), "")
+        self.about.setText(s.told(f"Shown: {option.label}, which is not taken yet. {'; '.join(option.consequences)}."))
 
     def _chose_cut(self, index: int) -> None:
         cuts = self.session.plan.breakdown.cuts

@@ -7,6 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from nullah.core.layout.compiled.items import BLOCKS, MEMBERS, available, share
+from nullah.core.layout.compiled.parting import free_cut, note_sawing, part
 from nullah.core.layout.compiled.pieces import (
     CLEARS,
     EPS,
@@ -200,14 +201,6 @@ def choose(case, board, piece, count, shelf, left, state, room):
 
 
 @compiled
-def note_sawing(record, n, kerf, sawn):
-    """Put what was sawn for a row into its sums; the saw's count starts anew. Returns the area of its kerfs."""
-    record[n, SUMS + 1], record[n, SUMS + 4], record[n, SUMS + 5] = kerf, sawn[0], sawn[1]
-    sawn[0] = sawn[1] = 0.0
-    return kerf
-
-
-@compiled
 def lay(record, n, first, x, y, piece, order, kerfs, shelf, left, room, top):
     """Record an item laid at (x, y) in a piece: a block is freed whole, then parted cut by cut. Returns n, stack top, kerf."""
     items, members, halves = shelf.items, shelf.members, shelf.halves
@@ -270,51 +263,6 @@ def make_live(case, board, count, shelf, left, taste):
 
 
 @compiled
-def free_cut(case, board, piece, count, shelf, least, state):
-    """A cut right through a piece where a chain of one to three parts would end, laid from either side of it or of what is clear.
-
-    Returns 0 for across or 1 for along, or -1 where none was found; and where its near side is.
-    """
-    items, live, kerfs = shelf.items, shelf.live, case.kerfs
-    axis = 0 if draw(state) < 0.5 else 1
-    low, high = piece[axis], piece[2 + axis]
-    near, far, fewest = low, high, 1
-    if draw(state) < 0.4:
-        g = board * case.zones.size + int(draw(state) * case.zones.size)
-        first, last = case.clear_start[g], case.clear_start[g + 1]
-        i = first + int(draw(state) * (last - first))
-        near, far, fewest = max(low, case.clears[i, axis]), min(high, case.clears[i, 2 + axis]), 0
-    chain = 0.0
-    for _ in range(fewest + int(draw(state) * 3)):
-        i = int(draw(state) * count)
-        if live[i]:
-            chain += items[i, axis] + (kerfs[axis] if chain > 0 else 0.0)
-    if draw(state) < 0.5:
-        start = near + chain if chain > 0 else near - kerfs[axis]
-    else:
-        start = far - chain - kerfs[axis] if chain > 0 else far
-    if start < low + least[axis] - EPS or start + kerfs[axis] > high - least[axis] + EPS:
-        return -1, 0.0
-    return axis, start
-
-
-@compiled
-def part(record, n, piece, axis, low, kerfs, room, top):
-    """Record a cut right through a piece; its two sides go on the stack. Returns n, stack top, kerf."""
-    a, b, c, d = piece
-    stack, sawn = room.stack, room.sawn
-    put(record, n, CUT, low, 0, 0, 0, a, b, c, d, axis)
-    line = d - b if axis == 0 else c - a
-    sawn[axis] += line
-    kerf = note_sawing(record, n, kerfs[axis] * line, sawn)
-    for side in range(2):
-        stack[top + side, 0], stack[top + side, 1], stack[top + side, 2], stack[top + side, 3] = a, b, c, d
-    stack[top, 2 + axis] = low
-    stack[top + 1, axis] = low + kerfs[axis]
-    return n + 1, top + 2, kerf
-
-
-@compiled
 def fill(case, board, top, count, shelf, left, state, bounds, record, n, room):
     """Fill the ``top`` pieces of one board that lie on the room's stack from the items; rows are added to the record from n on.
 
@@ -345,7 +293,7 @@ def fill(case, board, top, count, shelf, left, state, bounds, record, n, room):
             if draw(state) < room.taste[3]:
                 axis, low = free_cut(case, board, piece, count, shelf, least, state)
                 if axis >= 0:
-                    n, top, kerf = part(record, n, piece, axis, low, kerfs, room, top)
+                    n, top, kerf = part(record, n, piece, axis, low, kerfs, stack, sawn, top)
                     lost += kerf
                     if lost > bounds[0]:
                         return -1, lost
