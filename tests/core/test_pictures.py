@@ -1,6 +1,7 @@
 """Pictures: display lists to scale, with what may be clicked and typed on named in them."""
 
 import math
+from dataclasses import replace
 
 import pytest
 from hypothesis import given
@@ -23,7 +24,7 @@ def every_picture():
     yield standing.of(PLAN)
     yield standing.of(PLAN, 0.7)
     yield boards.as_found(PROJECT.boards, PLAN.timber.spans, "board 1")
-    yield boards.laid_out(PROJECT.boards, PLAN.breakdown, "A", frozenset({"A"}))
+    yield boards.laid_out(PROJECT.boards, replace(PLAN.breakdown, cut=frozenset({"A"})), "A")
     for t in (*PLAN.trueup.boards, *PLAN.trueup.parts):
         yield surface.picture(t)
     for j in PLAN.joints.joints:

@@ -39,8 +39,7 @@ def _pictures(plan: Plan) -> list[tuple[str, Drawing]]:
     if plan.piece.box is not None:
         out += [("piece", piece.of(plan)), ("standing", standing.of(plan)), ("apart", standing.of(plan, 0.6))]
     if plan.breakdown.layout is not None and plan.project.boards:
-        cut = frozenset(p.id for p in plan.piece.parts if p.cut)
-        out.append(("layout", boards.laid_out(plan.project.boards, plan.breakdown, cut_parts=cut)))
+        out.append(("layout", boards.laid_out(plan.project.boards, plan.breakdown)))
     return out
 
 

@@ -139,7 +139,6 @@ def laid_out(
     boards: tuple[Board, ...],
     result: BreakdownResult,
     chosen: str = "",
-    cut_parts: frozenset[str] = frozenset(),
     back: bool = False,
 ) -> Drawing:
     """The accepted layout on the boards that are sawn, the board's own figure running through parts, offcuts and waste.
@@ -154,7 +153,7 @@ def laid_out(
     for cut in result.cuts:
         numbered.setdefault(cut.board, []).append(cut)
     for b in used:
-        items += _kept_sawn(b, at[b.id], roots.get(b.id), chosen, cut_parts, result.held, back)
+        items += _kept_sawn(b, at[b.id], roots.get(b.id), chosen, result.cut, result.held, back)
         items += _saw_lines(numbered.get(b.id, []), b, at[b.id])
         size = f"{marked(b.length)} x {marked(b.width)} x {marked(b.thickness)}"
         if b.id in result.options.kept:

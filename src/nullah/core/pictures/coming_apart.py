@@ -16,9 +16,7 @@ from nullah.core.stations.breakdown import BreakdownResult
 PARTED = 30.0  # mm: how far pieces are drawn apart that a cut has parted
 
 
-def coming_apart(
-    boards: tuple[Board, ...], result: BreakdownResult, done: int, cut_parts: frozenset[str] = frozenset()
-) -> Drawing:
+def coming_apart(boards: tuple[Board, ...], result: BreakdownResult, done: int) -> Drawing:
     """The boards after ``done`` cuts; later cuts are left out, parts not yet free are dashed."""
     roots = {x.board: x.root for x in (result.layout.boards if result.layout else ())}
     cuts = {id(c.node): c for c in result.cuts}
@@ -27,7 +25,7 @@ def coming_apart(
     for b in boards:
         if b.id not in roots:
             continue
-        drawn, _, tall = _Sawn(b, cuts, done, cut_parts).pieces(roots[b.id], (0.0, 0.0))
+        drawn, _, tall = _Sawn(b, cuts, done, result.cut).pieces(roots[b.id], (0.0, 0.0))
         y -= tall
         items += [moved(p, (0.0, y)) for p in drawn]
         words = f"{b.name}, {b.species}"

@@ -66,6 +66,7 @@ class BreakdownResult:
     stock: tuple[Stock, ...]
     options: Options
     held: frozenset[str] = frozenset()  # blanks pinned where they lie
+    cut: frozenset[str] = frozenset()  # cut parts, and blanks that they come from
     rough: Rough = field(default_factory=Rough)
     rates: SawRates = COMMON
     sawn: tuple[BoardLayout, ...] = ()  # boards sawn as laid out: what came of them is known by these
@@ -179,6 +180,7 @@ def work(
         stock,
         options,
         held,
+        cut_parts,
         rough,
         rates,
         of_sawn,

@@ -6,6 +6,7 @@ from __future__ import annotations
 import math
 from collections.abc import Collection, Iterable
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import Allowances, Board, Choice, Kit
@@ -45,9 +46,17 @@ class Rough:
     staves: dict[str, tuple[float, ...]] = field(default_factory=dict)
     calls: tuple[Call, ...] = ()
 
+    @cached_property
+    def _by_part(self) -> dict[str, tuple[str, ...]]:
+        found: dict[str, list[str]] = {}
+        for blank, parts in self.gives.items():
+            for part in parts:
+                found.setdefault(part, []).append(blank)
+        return {part: tuple(blanks) for part, blanks in found.items()}
+
     def of(self, part: str) -> tuple[str, ...]:
         """The blanks that a part comes from."""
-        return tuple(b for b, parts in self.gives.items() if part in parts)
+        return self._by_part.get(part, ())
 
 
 def parts_of(blank: str, parts: Collection[str]) -> tuple[str, ...]:
@@ -76,10 +85,11 @@ def work(
 ) -> Rough:
     """The rough of every part: sizes with what is left on, and how it is made up."""
     stock = [b for b in boards if not b.sawn]
+    rooms = _Rooms(stock, timber)
     made = _Made(allowances, kit.rip_kerf)
     calls: list[Call] = []
     for part in piece.parts:
-        call = None if part.cut else _stave_call(part, stock, timber, made, choices)
+        call = None if part.cut else _stave_call(part, rooms(part), made, choices)
         if call is not None:
             calls.append(call)
     glued = {c.parts[0]: c for c in calls}
@@ -93,7 +103,7 @@ def work(
             made.leaves_of(alike, 1)
     for part in piece.parts:
         if part.id in glued:
-            made.staves_of(part, _widths(glued[part.id].in_force, part, stock, timber, allowances))
+            made.staves_of(part, _widths(glued[part.id].in_force, part, rooms(part), allowances))
     order = {p.id: i for i, p in enumerate(piece.parts)}
     made.blanks.sort(key=lambda b: order[made.gives[b.id][0]])
     return Rough(tuple(made.blanks), made.gives, made.leaves, made.staves, tuple(calls))
@@ -176,36 +186,41 @@ def stave_in_the_rough(width: float, part: Part, many: int, allowances: Allowanc
 # ---- staves
 
 
-def _room(part: Part, boards: Iterable[Board], timber: TimberResult) -> list[tuple[float, Board]]:
-    """Boards of a part's species that are thick enough, with the width that is left of each, widest first."""
-    found = []
-    for b in boards:
-        if b.species == part.species and b.thickness >= part.thickness:
-            span = timber.spans[b.id]
-            found.append((span.y1 - span.y0, b))
-    return sorted(found, key=lambda f: (-f[0], f[1].id))
+Room = list[tuple[float, Board]]  # the width that is left of each board, widest first
 
 
-def _widths(
-    option: str, part: Part, boards: Iterable[Board], timber: TimberResult, allowances: Allowances
-) -> tuple[tuple[float, ...], int]:
+class _Rooms:
+    """Boards of a part's species that are thick enough, by the width that is left of each; looked up once for parts alike."""
+
+    def __init__(self, boards: Iterable[Board], timber: TimberResult) -> None:
+        spans = timber.spans
+        self._all: Room = sorted(((spans[b.id].y1 - spans[b.id].y0, b) for b in boards), key=lambda f: (-f[0], f[1].id))
+        self._of: dict[tuple[str, float], Room] = {}
+
+    def __call__(self, part: Part) -> Room:
+        key = (part.species, part.thickness)
+        if key not in self._of:
+            self._of[key] = [
+                (w, b) for w, b in self._all if b.species == part.species and b.thickness >= part.thickness
+            ]
+        return self._of[key]
+
+
+def _widths(option: str, part: Part, room: Room, allowances: Allowances) -> tuple[tuple[float, ...], int]:
     """The finished widths that an option of the staves' call stands for, and how many leaves each piece is resawn into."""
     if option == "book":
         return (part.width / 2, part.width / 2), 2
     if option == "boards":
-        return _as_the_boards_are(part, boards, timber, allowances), 1
+        return _as_the_boards_are(part, room, allowances), 1
     many = int(option)
     return (part.width / many,) * many, 1
 
 
-def _as_the_boards_are(
-    part: Part, boards: Iterable[Board], timber: TimberResult, allowances: Allowances
-) -> tuple[float, ...]:
+def _as_the_boards_are(part: Part, room: Room, allowances: Allowances) -> tuple[float, ...]:
     """Stave widths that use the widest boards whole, the last one what is still wanted; none where that gains nothing."""
-    wide = [w for w, _ in _room(part, boards, timber)]
     widths: list[float] = []
     wanted = part.width
-    for w in wide:
+    for w, _ in room:
         share = (w - 2 * JOINTING) / (1 + (part.wide_by + allowances.width) / part.width)
         widths.append(math.floor(min(share, wanted)))
         wanted -= widths[-1]
@@ -217,11 +232,8 @@ def _as_the_boards_are(
     return tuple(widths)
 
 
-def _stave_call(
-    part: Part, boards: list[Board], timber: TimberResult, made: _Made, choices: tuple[Choice, ...]
-) -> Call | None:
+def _stave_call(part: Part, room: Room, made: _Made, choices: tuple[Choice, ...]) -> Call | None:
     """How a panel that is wider than any board is glued up; None where a board is wide enough or there is none at all."""
-    room = _room(part, boards, timber)
     rough = part.width + part.wide_by + made.allowances.width
     if not room or rough <= room[0][0] + 0.05:
         return None
@@ -235,7 +247,7 @@ def _stave_call(
         for n in (fewest, fewest + 1)
         if n in sizes and part.width / n >= NARROWEST
     ]
-    uneven = _as_the_boards_are(part, boards, timber, made.allowances)
+    uneven = _as_the_boards_are(part, room, made.allowances)
     if uneven and len(uneven) <= fewest:
         most = stave_in_the_rough(max(uneven), part, len(uneven), made.allowances)
         options.append(_staves_option("boards", uneven, most, part))

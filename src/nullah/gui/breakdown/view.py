@@ -191,9 +191,8 @@ class BreakdownView(QWidget):
         """While a part is dragged: where it would lie; cuts are numbered again when it is let go."""
         s, part = self.session, self.session.lit_part
         result = replace(s.plan.breakdown, layout=s.project.layout, sawing=Sawing())
-        cut = frozenset(m.part for m in s.project.cut)
         self.step = 0
-        self.canvas.show_drawing(picture.laid_out(s.project.boards, result, part, cut, self.back), f"part:{part}")
+        self.canvas.show_drawing(picture.laid_out(s.project.boards, result, part, self.back), f"part:{part}")
 
     def look_at(self, option: Option | None) -> None:
         """Show the layout that an option of a call would take; with none, the one that is taken."""
@@ -207,8 +206,7 @@ class BreakdownView(QWidget):
             return
         self._looked_at, self.step = True, 0
         result = replace(s.plan.breakdown, layout=layout, sawing=sawing_of(s.project.boards, layout))
-        cut = frozenset(m.part for m in s.project.cut)
-        self.canvas.show_drawing(picture.laid_out(s.project.boards, result, "", cut, self.back), "")
+        self.canvas.show_drawing(picture.laid_out(s.project.boards, result, "", self.back), "")
         self.about.setText(s.told(f"Shown: {option.label}, which is not taken yet. {'; '.join(option.consequences)}."))
 
     def _chose_cut(self, index: int) -> None:
@@ -234,16 +232,15 @@ class BreakdownView(QWidget):
     def _draw(self) -> None:
         plan = self.session.plan
         part = self.chosen_part()
-        cut = frozenset(p.id for p in plan.piece.parts if p.cut)
         self.step = min(self.step, len(plan.breakdown.cuts))
         if self.step:
             self.canvas.show_drawing(
-                coming_apart(self.session.project.boards, plan.breakdown, self.step, cut),
+                coming_apart(self.session.project.boards, plan.breakdown, self.step),
                 f"cut:{self.step + 1}",
             )
             return
         name = self.chosen_piece() if part else ""
-        drawing = picture.laid_out(self.session.project.boards, plan.breakdown, name, cut, self.back)
+        drawing = picture.laid_out(self.session.project.boards, plan.breakdown, name, self.back)
         self.canvas.show_drawing(drawing, self.lit or (f"part:{name}" if part else ""))
 
     def refresh(self) -> None:
