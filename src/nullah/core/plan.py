@@ -168,6 +168,11 @@ def settings_at(one: Plan, station: str) -> tuple[Setting, ...]:
         wanted = [
             Setting("marking gauge", p.thickness, "", (p.id,), "thickness, from the face side") for p in one.piece.parts
         ]
+        wanted += [
+            Setting("marking gauge", t.planing.wanted, "", (t.id,), "thickness before it is resawn")
+            for t in one.trueup.parts
+            if t.leaves > 1
+        ]
         return gathered(wanted)
     if station == "together" and one.together is not None:
         return (Setting("diagonal rod", one.together.diagonal, "", ("box",), "corner to corner, outside"),)

@@ -20,6 +20,7 @@ from nullah.core.wood.moisture import sawn_name
 GAP = 215.0  # mm between boards as found, where their names stand
 STEP = 40.0  # mm: rows stand further apart in such steps as boards get wider
 FEW = 8  # boards that are shown though nothing is laid on them
+SHORT = 6  # letters of a name that is drawn large
 SAWN_GAP = 105.0  # mm between boards as laid out
 FEW = 12  # boards: of more than these only the chosen one carries its dimensions
 END_AT = 70.0  # mm right of the longest board, where the ends are drawn under one another
@@ -238,7 +239,7 @@ def _sawn(
                 Text(
                     middle,
                     leaf.part + done,
-                    size=17 if leaf.length > 25 * len(leaf.part) + 35 else 12,
+                    size=17 if leaf.length > 25 * len(leaf.part) + 35 and len(leaf.part) <= SHORT else 12,
                     bold=True,
                     halo=True,
                     tag=f"part:{leaf.part}",

@@ -134,7 +134,7 @@ def _plane_steps(
             Step(
                 f"true {t.id}",
                 "trueup",
-                f"True up {part.name}",
+                f"True up {t.name}",
                 words,
                 f"{t.planing.wanted:.1f}",
                 t.planing.wanted,

@@ -30,8 +30,8 @@ def steps(boards: tuple[Board, ...], piece: PieceResult, breakdown: BreakdownRes
                 f"Gauge {marked(part.thickness + CLEANING)} from each face all round, saw down the line from corner to corner, "
                 f"turning the piece end for end; the sawn faces are planed off to {marked(part.thickness)}. Lay the leaves on "
                 "stickers overnight: freed wood moves.",
-                f"{part.thickness:.1f}",
-                part.thickness,
+                f"{part.thickness + CLEANING:.1f}",
+                part.thickness + CLEANING,
                 waits=(f"true {name}",) if breakdown.place(name) else (),
                 minutes=5 + each * RIP_MINUTES * HARDNESS[species(part.species).ease],
                 cautions=cautions.for_step("break down"),
@@ -42,15 +42,16 @@ def steps(boards: tuple[Board, ...], piece: PieceResult, breakdown: BreakdownRes
         if len(widths) < 2:
             continue
         part, mine = by_id[part_id], rough.of(part_id)
+        kind = "leaves" if any(b in rough.leaves for b in mine) else "staves"
         out.append(
             Step(
                 f"glue up {part_id}",
                 "trueup",
-                f"Glue up {part.name} from {len(widths)} staves",
+                f"Glue up {part.name} from {len(widths)} {kind}",
                 f"Shoot the edges in pairs, face sides together, so that errors cancel; {_turned(part_id, boards, breakdown)} "
                 "Spread, close with clamps above and below by turns about every 100, check flat across. "
                 f"{' + '.join(marked(w, 0) for w in widths)} finished.",
-                f"{len(widths)} staves",
+                f"{len(widths)} {kind}",
                 waits=tuple(f"resaw {b}" if b in rough.leaves else f"true {b}" for b in mine if breakdown.place(b)),
                 minutes=15 + 12 * (len(widths) - 1),
                 cautions=cautions.for_step("glue"),
