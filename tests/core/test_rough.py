@@ -76,7 +76,7 @@ def test_staves_may_be_as_wide_as_the_boards_are():
     project = wide(((1500, 160, 12.5), (1500, 100, 12.5)))
     now = plan(project)
     call = now.call("staves bottom")
-    uneven = plan(edit.take(project, call, "boards"))
+    uneven = plan(edit.take(project, call, next(o.id for o in call.options if "+" in o.id)))
     widths = uneven.breakdown.rough.staves["bottom"]
     bottom = next(p for p in uneven.piece.parts if p.id == "bottom")
     assert sum(widths) == pytest.approx(bottom.width)
@@ -113,6 +113,8 @@ def test_thin_parts_are_resawn_from_thick_boards_and_an_odd_one_is_not():
     assert {"1", "2", "3"} <= {b.id for b in planed.breakdown.blanks}
     after = plan(laid(project))
     assert next(s for s in after.bench.steps if s.id == "cut 1").waits[-1] == "resaw 1+2"
+    thinner = edit.measured(after.project, after.piece.parts, "1 thickness 8.6")
+    assert plan(thinner).breakdown.problems == ()  # one leaf came out thinner: it was resawn with its mate all the same
     cut = plan(edit.mark_cut(after.project, next(p for p in after.piece.parts if p.id == "1")))
     assert "1+2" not in {b.id for b in cut.breakdown.blanks}  # it is sawn, whichever leaf is fitted first
     assert cut.breakdown.problems == ()
@@ -128,6 +130,11 @@ def test_a_panel_is_cut_once_all_its_staves_are_sawn():
     after = plan(first)
     assert not next(p for p in after.piece.parts if p.id == "bottom").cut
     assert {"bottom 1", "bottom 2"} & {b.id for b in after.breakdown.blanks} == {"bottom 2"}
+    assert after.call("staves bottom").taken == "2"  # what is begun is decided, though boards are others now
+    bare = edit.changed(first, boards=tuple(b for b in first.boards if b.sawn))
+    assert len(plan(bare).breakdown.rough.staves["bottom"]) == 2
+    wider = edit.put_board(first, board("wide", 900, 300, 12.5))
+    assert len(plan(wider).breakdown.rough.staves["bottom"]) == 2
     again = laid(first)  # laid out anew, the stave that is sawn is not forgotten
     assert {b.id for b in plan(again).breakdown.blanks} == {b.id for b in after.breakdown.blanks}
     left = plan(again).breakdown.place("bottom 2")[0]
@@ -148,13 +155,28 @@ def test_property_staves_make_up_the_panel_and_fit_the_boards(contents, one, two
             mine = [b for b in made.blanks if part.id in made.gives[b.id]]
             assert sum(made.leaves.get(b.id, 1) for b in mine) == len(made.staves[part.id])
             spans = [s for n, s in now.timber.spans.items() if _is_of(now, n, part)]
-            if option.id != "boards":
+            if "+" not in option.id:
                 assert all(b.width <= max(s.y1 - s.y0 for s in spans) + 0.1 for b in mine)
             for b in mine:
                 least = part.thickness * made.leaves.get(b.id, 1)
                 assert b.thickness >= least
-                assert b.width > max(made.staves[part.id]) - 1e-6 or option.id == "boards"
+                assert b.width > max(made.staves[part.id]) - 1e-6 or "+" in option.id
 
 
 def _is_of(now, board_id, part):
     return next(b for b in now.project.boards if b.id == board_id).species == part.species
+
+
+def test_what_is_sawn_and_timed_stays_so_when_the_rest_is_laid_out_anew():
+    project = laid(demo.untouched())
+    now = plan(project)
+    board_id = now.breakdown.layout.boards[1].board
+    mine = [s for s in now.bench.steps if s.id.startswith(f"saw {board_id} ")]
+    for step in mine[:3]:
+        project = edit.logged(project, "time", step.title, step=step.id, minutes=2.0)
+    project = board_edits.sawn(project, plan(project), board_id)
+    again = edit.changed(project, allowances=project.allowances.model_copy(update={"length": 20.0}))
+    after = plan(laid(again))
+    steps = {s.id: s for s in after.bench.steps}
+    assert all(steps[s.id].done for s in mine)
+    assert [steps[s.id].took for s in mine[:3]] == [2.0] * 3

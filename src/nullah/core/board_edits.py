@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from nullah.core.document import Board, Node, Project
-from nullah.core.edit import BadEdit, changed, fresh_id, logged, mark_cut
+from nullah.core.edit import BadEdit, changed, fresh_id, logged, mark_cut, take
 from nullah.core.layout.model import leaves
 from nullah.core.plan import Plan
 from nullah.core.plan import plan as work_out
@@ -50,6 +50,9 @@ def sawn(project: Project, plan: Plan, board_id: str, when: str = "") -> Project
     steps = tuple(s.id for s in plan.bench.steps if s.id.startswith(f"saw {board_id} ") and s.id not in project.done)
     after = changed(project, boards=(*boards, *left), done=(*project.done, *steps))
     on_it = {n.part for n in leaves(tree)}
+    for call in plan.breakdown.rough.calls:  # what is begun is decided
+        if call.open and any(set(plan.breakdown.rough.of(part)) & on_it for part in call.parts):
+            after = take(after, call, call.in_force, when)
     rough = plan.breakdown.rough
     freed = on_it | {n.part for b in plan.breakdown.sawn for n in leaves(b.root)}
     for part in plan.piece.parts:

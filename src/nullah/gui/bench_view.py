@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QBoxLayout, QLineEdit, QWidget
 from nullah.core import edit
 from nullah.core.drawing import Drawing
 from nullah.core.pictures import boards, joint, piece, surface
+from nullah.core.stations.rates import saw_step
 from nullah.core.stations.step import Step
 from nullah.gui.bits import column, label, row
 from nullah.gui.paint.canvas import Canvas
@@ -232,10 +233,9 @@ def drawing_for(session: Session, step: Step) -> tuple[Drawing, str]:
         wood = next((p.species for p in plan.piece.parts if p.id in found.parts), "")
         return joint.side_by_side(found.faces[:1], wood), ""
     if step.station == "breakdown":
-        number = int(step.id.rsplit(" ", 1)[1])
-        cut = plan.breakdown.cuts[number - 1]
+        cut = next(c for c in plan.breakdown.cuts if saw_step(c) == step.id)
         mine = tuple(b for b in session.project.boards if b.id == cut.board)
-        return boards.laid_out(mine, plan.breakdown), f"cut:{number}"
+        return boards.laid_out(mine, plan.breakdown), f"cut:{cut.number}"
     if step.station == "trueup" and step.parts and plan.trueup.of(step.parts[0]):
         return surface.picture(plan.trueup.of(step.parts[0])), ""
     return piece.of(plan), f"part:{step.parts[0]}" if step.parts else ""

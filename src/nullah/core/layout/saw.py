@@ -30,7 +30,7 @@ class SawBoard:
 
 @dataclass(frozen=True)
 class SawCut:
-    """One cut: its place in the order, what to measure on the piece in hand, and what comes of it.
+    """One cut: its place in the order, which of its board's it is (from 1), what to measure on the piece in hand, and what comes of it.
 
     ``at`` mm from ``edge`` of the piece in hand (whose rectangle on the board is ``node``'s), over ``over`` mm; ``side``: on
     which side of the line the saw runs; ``frees``: parts that are free then.
@@ -38,6 +38,7 @@ class SawCut:
 
     number: int
     board: str
+    nth: int
     node: Node
     kind: str
     at: float
@@ -82,12 +83,12 @@ def saw_plan(layouts: Iterable[BoardLayout], boards: Mapping[str, SawBoard]) -> 
     out: list[SawCut] = []
     for layout in layouts:
         board = boards[layout.board]
-        for node in cuts(layout.root):
-            out.append(_cut(len(out) + 1, layout.board, board, node))
+        for nth, node in enumerate(cuts(layout.root), 1):
+            out.append(_cut(len(out) + 1, nth, layout.board, board, node))
     return tuple(out)
 
 
-def _cut(number: int, board_id: str, board: SawBoard, node: Node) -> SawCut:
+def _cut(number: int, nth: int, board_id: str, board: SawBoard, node: Node) -> SawCut:
     low, high = node.children
     rip = node.axis == "along"
     kind, edge = ("rip", "lower edge") if rip else ("crosscut", "left end")
@@ -114,7 +115,7 @@ def _cut(number: int, board_id: str, board: SawBoard, node: Node) -> SawCut:
         words += f": frees {' and '.join(frees)}"
     elif falls:
         words += f": {falls}"
-    return SawCut(number, board_id, node, kind, at, edge, over, side, frees, hold, words, area, minutes)
+    return SawCut(number, board_id, nth, node, kind, at, edge, over, side, frees, hold, words, area, minutes)
 
 
 def _falls(low: Node, high: Node, rip: bool) -> str:

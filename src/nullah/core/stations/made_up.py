@@ -35,7 +35,7 @@ def steps(boards: tuple[Board, ...], piece: PieceResult, breakdown: BreakdownRes
                 waits=(f"true {name}",) if breakdown.place(name) else (),
                 minutes=5 + each * RIP_MINUTES * HARDNESS[species(part.species).ease],
                 cautions=cautions.for_step("break down"),
-                parts=rough.gives[name],
+                parts=(name,),
             )
         )
     for part_id, widths in rough.staves.items():

@@ -13,8 +13,8 @@ LEAST, MOST = 0.2, 5.0  # rates further from the common ones are a timer left ru
 
 
 def saw_step(cut: SawCut) -> str:
-    """The id of a cut's step in the bench book."""
-    return f"saw {cut.board} {cut.number}"
+    """The id of a cut's step in the bench book: it stays while other boards are laid out anew."""
+    return f"saw {cut.board} {cut.nth}"
 
 
 def work(log: Sequence[LogEntry], cuts: Sequence[SawCut]) -> SawRates:

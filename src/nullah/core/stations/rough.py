@@ -103,7 +103,7 @@ def work(
             made.leaves_of(alike, 1)
     for part in piece.parts:
         if part.id in glued:
-            made.staves_of(part, _widths(glued[part.id].in_force, part, rooms(part), allowances))
+            made.staves_of(part, _widths(glued[part.id].in_force, part))
     order = {p.id: i for i, p in enumerate(piece.parts)}
     made.blanks.sort(key=lambda b: order[made.gives[b.id][0]])
     return Rough(tuple(made.blanks), made.gives, made.leaves, made.staves, tuple(calls))
@@ -127,7 +127,7 @@ class _Made:
                 continue
             one = self._blank(few[0])
             if len(few) > 1:
-                thick = resawn_thickness(len(few), few[0].thickness, self.kerf)
+                thick = resawn_thickness(len(few), max(p.thickness for p in few), self.kerf)
                 one = replace(one, id="+".join(p.id for p in few), thickness=thick)
                 self.leaves[one.id] = len(few)
             self._add(one, tuple(p.id for p in few))
@@ -206,14 +206,21 @@ class _Rooms:
         return self._of[key]
 
 
-def _widths(option: str, part: Part, room: Room, allowances: Allowances) -> tuple[tuple[float, ...], int]:
+def _widths(option: str, part: Part) -> tuple[tuple[float, ...], int]:
     """The finished widths that an option of the staves' call stands for, and how many leaves each piece is resawn into."""
     if option == "book":
         return (part.width / 2, part.width / 2), 2
-    if option == "boards":
-        return _as_the_boards_are(part, room, allowances), 1
+    if "+" in option:
+        first = tuple(float(w) for w in option.split("+")[:-1])
+        return (*first, part.width - sum(first)), 1
     many = int(option)
     return (part.width / many,) * many, 1
+
+
+def _recorded(call_id: str, asked: str, choices: tuple[Choice, ...]) -> str:
+    """The option that was taken for a call whose facts are the same, whatever boards there are now; or nothing."""
+    last = next((c for c in reversed(choices) if c.call == call_id), None)
+    return last.option if last is not None and last.asked == asked else ""
 
 
 def _as_the_boards_are(part: Part, room: Room, allowances: Allowances) -> tuple[float, ...]:
@@ -235,12 +242,14 @@ def _as_the_boards_are(part: Part, room: Room, allowances: Allowances) -> tuple[
 def _stave_call(part: Part, room: Room, made: _Made, choices: tuple[Choice, ...]) -> Call | None:
     """How a panel that is wider than any board is glued up; None where a board is wide enough or there is none at all."""
     rough = part.width + part.wide_by + made.allowances.width
-    if not room or rough <= room[0][0] + 0.05:
+    call_id, asked = f"staves {part.id}", f"{part.width:.0f} wide, {part.thickness:.1f} thick"
+    recorded = _recorded(call_id, asked, choices)  # what is begun is gone on with, though boards are fewer by now
+    widest = room[0][0] if room else 0.0
+    if not recorded and (not room or rough <= widest + 0.05):
         return None
-    widest = room[0][0]
     sizes = {n: stave_in_the_rough(part.width / n, part, n, made.allowances) for n in range(2, MOST_STAVES + 1)}
     fewest = next((n for n, w in sizes.items() if w <= widest + 0.05 and part.width / n >= NARROWEST), 0)
-    if not fewest:
+    if not fewest and not recorded:
         return None
     options = [
         _staves_option(str(n), (part.width / n,) * n, sizes[n], part)
@@ -250,7 +259,7 @@ def _stave_call(part: Part, room: Room, made: _Made, choices: tuple[Choice, ...]
     uneven = _as_the_boards_are(part, room, made.allowances)
     if uneven and len(uneven) <= fewest:
         most = stave_in_the_rough(max(uneven), part, len(uneven), made.allowances)
-        options.append(_staves_option("boards", uneven, most, part))
+        options.append(_staves_option("+".join(f"{w:.0f}" for w in uneven), uneven, most, part))
     thick = resawn_thickness(2, part.thickness, made.kerf)
     books = [b for w, b in room if b.thickness >= thick and w >= sizes[2]]
     if books:
@@ -262,10 +271,11 @@ def _stave_call(part: Part, room: Room, made: _Made, choices: tuple[Choice, ...]
             f"{area:.2f} m2 of resawing, about {minutes:.0f} minutes; leaves move when freed: saw them early",
         )
         options.append(Option("book", "two leaves, book-matched", said))
-    asked = (
-        f"{part.width:.0f} of {widest:.0f} wide, {part.thickness:.1f} thick, boards {' '.join(b.id for _, b in room)}"
-    )
-    call_id = f"staves {part.id}"
+    if recorded and recorded not in {o.id for o in options}:
+        widths, leaves = _widths(recorded, part)
+        most = stave_in_the_rough(max(widths), part, len(widths), made.allowances)
+        one = _staves_option(recorded, widths, most, part)
+        options.append(one if leaves == 1 else replace(one, label="two leaves, book-matched"))
     return Call(
         call_id,
         "breakdown",
@@ -285,7 +295,7 @@ def _stave_call(part: Part, room: Room, made: _Made, choices: tuple[Choice, ...]
 def _staves_option(name: str, widths: tuple[float, ...], rough: float, part: Part) -> Option:
     lines = len(widths) - 1
     sizes = " + ".join(marked(w, 0) for w in widths)
-    label = f"{len(widths)} staves" if name != "boards" else f"{len(widths)} staves, as wide as the boards are"
+    label = f"{len(widths)} staves" if "+" not in name else f"{len(widths)} staves, as wide as the boards are"
     said = (
         f"{sizes} finished, up to {marked(rough, 0)} in the rough",
         f"{lines} glue line{'s' if lines > 1 else ''}, {lines * part.length / 1000:.1f} m; {2 * lines} edges to joint",
@@ -300,28 +310,29 @@ def _alike(parts: Iterable[Part]) -> list[tuple[Part, ...]]:
     """Parts gathered that could come as leaves of one piece: alike in size, wood and role, and not wanted in sequence."""
     found: dict[tuple[object, ...], list[Part]] = {}
     for p in parts:
-        alone = p.id if p.group == "sides" or p.measured else ""
-        found.setdefault(
-            (alone, round(p.planned[0], 1), round(p.planned[1], 1), p.thickness, p.species, p.role), []
-        ).append(p)
+        alone = p.id if p.group == "sides" or not p.group else ""
+        key = (alone, p.group, round(p.planned[0], 1), round(p.planned[1], 1), p.species, p.role)
+        found.setdefault(key, []).append(p)  # whatever thickness one was found to have: it was resawn with its mates
     return [tuple(ps) for ps in found.values()]
 
 
 def _resaw_call(parts: tuple[Part, ...], boards: list[Board], kerf: float, choices: tuple[Choice, ...]) -> Call | None:
     """Whether thin parts are resawn from thick boards, where every board of their wood holds two or more."""
-    one = parts[0]
+    one = max(parts, key=lambda p: p.thickness)
     mine = [b for b in boards if b.species == one.species]
-    if len(parts) < 2 or not mine or all(p.cut for p in parts):
+    call_id, asked = f"resaw {one.group or one.id}", f"{len(parts)} parts"
+    recorded = _recorded(call_id, asked, choices)
+    if len(parts) < 2 or all(p.cut for p in parts) or (not mine and not recorded):
         return None
     fits = [
         n
         for n in range(2, MOST_LEAVES + 1)
         if all(b.thickness >= resawn_thickness(n, one.thickness, kerf) for b in mine)
     ]
-    if not fits:
+    if not fits and not recorded:
         return None
     options = []
-    for n in reversed(fits[-2:]):
+    for n in sorted({*fits[-2:], *(int(r) for r in (recorded,) if r.isdigit())}, reverse=True):
         pieces = math.ceil(len(parts) / n)
         area = (len(parts) - pieces) * one.length * one.width / 1e6
         minutes = area * RIP_MINUTES * HARDNESS[species(one.species).ease]
@@ -331,12 +342,10 @@ def _resaw_call(parts: tuple[Part, ...], boards: list[Board], kerf: float, choic
             f"{area:.2f} m2 of resawing, about {minutes:.0f} minutes",
         )
         options.append(Option(str(n), f"resaw, {n} from each piece", said))
-    least = min(b.thickness for b in mine)
+    least = min((b.thickness for b in mine), default=one.thickness)
     away = f"{marked(least - one.thickness, unit=' mm')} or more of each goes to shavings"
     options.append(Option("plane", "plane each from the whole thickness", (away, "no resawing")))
     names = f"{(one.group or 'parts').capitalize()} {', '.join(p.id for p in parts)}"
-    asked = f"{len(parts)} of {one.thickness:.1f} from {least:.1f}"
-    call_id = f"resaw {one.group or one.id}"
     return Call(
         call_id,
         "breakdown",
