@@ -168,3 +168,14 @@ def test_an_option_is_looked_at_before_it_is_taken(qtbot, tmp_path):
     card.clearFocus()
     QApplication.processEvents()
     assert view.canvas.drawing == bare
+
+
+def test_when_the_planner_is_done_the_view_says_so(demo_hand, qtbot):
+    hand = demo_hand
+    hand.go("breakdown")
+    view = hand.window.view()
+    hand.session.look_longer(0.3)
+    assert view.look.text().startswith("Stop looking")
+    qtbot.waitUntil(lambda: not hand.session.looking, timeout=60_000)
+    assert view.look.text().startswith("Look for better")
+    assert view.looked.text().startswith("done looking")

@@ -14,6 +14,7 @@ class PlannerProcess(QObject):
 
     reported = Signal(object)
     failed = Signal(str)
+    ended = Signal()  # by itself, with its work done or not
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -66,3 +67,4 @@ class PlannerProcess(QObject):
         process.deleteLater()
         if failed:
             self.failed.emit("The planner could not go on; the layout found so far stands.")
+        self.ended.emit()

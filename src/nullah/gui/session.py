@@ -89,7 +89,8 @@ class Session(QObject):
         self.report: Report | None = None
         self.planner = PlannerProcess(self)
         self.planner.reported.connect(self._reported)
-        self.planner.failed.connect(lambda words: (self.said.emit(words, True), self.looked.emit()))
+        self.planner.failed.connect(lambda words: self.said.emit(words, True))
+        self.planner.ended.connect(self.looked)
         self._search = QTimer(self)
         self._search.setSingleShot(True)
         self._search.setInterval(SEARCH_AFTER_MS)
