@@ -179,3 +179,14 @@ def test_when_the_planner_is_done_the_view_says_so(demo_hand, qtbot):
     qtbot.waitUntil(lambda: not hand.session.looking, timeout=60_000)
     assert view.look.text().startswith("Look for better")
     assert view.looked.text().startswith("done looking")
+
+
+def test_a_field_is_as_wide_as_its_fraction(demo_hand):
+    hand = demo_hand
+    hand.go("breakdown")
+    for _ in range(3):  # sixteenths, thirty-seconds, sixty-fourths
+        hand.window.turn_units()
+    QApplication.processEvents()
+    field = hand.window.view().given["allowances", "length"]
+    assert "/" in field.text()
+    assert field.width() >= field.fontMetrics().horizontalAdvance(field.text()) + 20

@@ -43,6 +43,9 @@ def button(text: str, act: Callable[[], object], name: str = "", tip: str = "") 
     return made
 
 
+AROUND = 24  # px a field has beside its text
+
+
 class Field(QLineEdit):
     """A line that gives its text once, when Return is pressed or it is left changed; Escape puts it back."""
 
@@ -51,6 +54,7 @@ class Field(QLineEdit):
         self.setObjectName(name)
         self.setAccessibleName(name)
         self.setFixedWidth(wide)
+        self._least = wide
         self._shown = ""
         self._taken = taken
         self.editingFinished.connect(self._give)
@@ -60,6 +64,8 @@ class Field(QLineEdit):
         text = text.removesuffix(" less a hair").removesuffix(" and a hair")  # a field takes figures
         self._shown = text
         if not (self.hasFocus() and self.isModified()):
+            if text != self.text():  # a fraction of an inch is wider than a number of mm
+                self.setFixedWidth(max(self._least, self.fontMetrics().horizontalAdvance(text) + AROUND))
             self.setText(text)
 
     def _give(self) -> None:
