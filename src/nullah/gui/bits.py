@@ -47,14 +47,17 @@ AROUND = 24  # px a field has beside its text
 
 
 class Field(QLineEdit):
-    """A line that gives its text once, when Return is pressed or it is left changed; Escape puts it back."""
+    """A line that gives its text once, when Return is pressed or it is left changed; Escape puts it back.
 
-    def __init__(self, name: str, wide: int, taken: Callable[[str], object]) -> None:
+    ``grows``: it gets wider with its text, where there is room.
+    """
+
+    def __init__(self, name: str, wide: int, taken: Callable[[str], object], grows: bool = False) -> None:
         super().__init__()
         self.setObjectName(name)
         self.setAccessibleName(name)
         self.setFixedWidth(wide)
-        self._least = wide
+        self._least = wide if grows else 0
         self._shown = ""
         self._taken = taken
         self.editingFinished.connect(self._give)
@@ -64,7 +67,7 @@ class Field(QLineEdit):
         text = text.removesuffix(" less a hair").removesuffix(" and a hair")  # a field takes figures
         self._shown = text
         if not (self.hasFocus() and self.isModified()):
-            if text != self.text():  # a fraction of an inch is wider than a number of mm
+            if self._least and text != self.text():  # a fraction of an inch is wider than a number of mm
                 self.setFixedWidth(max(self._least, self.fontMetrics().horizontalAdvance(text) + AROUND))
             self.setText(text)
 

@@ -61,7 +61,7 @@ class BreakdownView(QWidget):
         middle = row(self.canvas, words)
         middle.setStretch(0, 1)
         self.given = {
-            (owner, n): Field(f"{owner} {n}", 52, lambda t, o=owner, n=n: session.set_number(o, n, t))
+            (owner, n): Field(f"{owner} {n}", 52, lambda t, o=owner, n=n: session.set_number(o, n, t), grows=True)
             for owner, n in (
                 ("allowances", "length"),
                 ("allowances", "width"),
