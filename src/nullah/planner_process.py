@@ -30,9 +30,8 @@ def reports(task: Task, clock: Callable[[], float] = time.perf_counter) -> Itera
 
     def report(share: float, done: bool = False, ways: tuple[str, ...] = ()) -> Report:
         layouts = tuple(grafted(one, r.kept) for one in offers.layouts()) if r.kept else offers.layouts()
-        placed = max(p.progress.placed for _, p in offers.ways)
-        rounds = sum(p.rounds for _, p in offers.ways)
-        return Report(r.fingerprint, layouts, placed, at_most, share, rounds, done, ways)
+        come = offers.progress
+        return Report(r.fingerprint, layouts, come.placed, at_most, share, come.rounds, done, ways)
 
     while (share := (clock() - began) / task.seconds) < 1.0:
         turn = clock()

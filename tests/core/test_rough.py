@@ -96,6 +96,9 @@ def test_a_thick_board_gives_two_leaves_opened_like_a_book():
     assert one.thickness == 2 * 7.0 + project.kit.rip_kerf + 2 * rough.CLEANING
     after = plan(laid(book.project))
     assert after.breakdown.problems == ()
+    resaw = next(s for s in after.bench.steps if s.id == "resaw bottom 1+2")
+    told = next(o for o in call.options if o.id == "book").consequences[1]
+    assert f"about {resaw.minutes - 5:.0f} minutes" in told  # the step and the call know one area
     ids = [s.id for s in after.bench.steps]
     assert ids.index("true bottom 1+2") < ids.index("resaw bottom 1+2") < ids.index("glue up bottom")
     assert next(s for s in after.bench.steps if s.id == "glue up bottom").waits == ("resaw bottom 1+2",)

@@ -292,7 +292,6 @@ def test_parts_come_only_from_boards_they_may_come_from():
 def test_property_what_could_be_cut_again_is_cut_again(seed):
     """A part that is said to be left over once more is laid on what is left, by the planner itself."""
     boards, _, blanks, options, _ = any_case(seed)
-    blanks = [replace(b, end_zone=0.0) for b in blanks]
     layout = searched(boards, blanks, options, 20).layout()
     short = {b.id for b in not_again(layout, boards, blanks)}
     again = [b for b in blanks if b.id not in short and b.id not in dict(layout.unplaced)][:3]

@@ -31,9 +31,7 @@ def text(plan: Plan) -> str:
     writer.writerow(COLUMNS)
     blanks = {b.id: b for b in plan.breakdown.blanks}
     names = {b.id: b.name for b in plan.project.boards}
-    for p, name in [
-        (part, name) for part in plan.piece.parts for name in plan.breakdown.rough.of(part.id) or (part.id,)
-    ]:
+    for p, name in [(part, name) for part in plan.piece.parts for name in plan.breakdown.rough.of(part.id)]:
         blank, place = blanks.get(name), plan.breakdown.place(name)
         made = "" if name == p.id else f"{p.name}, from {name}"
         rough = (f"{blank.length:.1f}", f"{blank.width:.1f}") if blank else ("", "")

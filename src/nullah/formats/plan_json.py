@@ -58,7 +58,7 @@ def as_data(plan: Plan) -> dict[str, Any]:
                     "width": place[1].width,
                 }
                 for p in plan.piece.parts
-                for name in plan.breakdown.rough.of(p.id) or (p.id,)
+                for name in plan.breakdown.rough.of(p.id)
                 if (place := plan.breakdown.place(name))
             },
         },

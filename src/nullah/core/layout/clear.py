@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from itertools import pairwise
 
+from nullah.core.layout.model import Stock, forgiven
+
 Box = tuple[float, float, float, float]  # x0, y0, x1, y1 in mm
 
 LEAST = 5.0  # mm: a clear rectangle narrower or shorter than that serves nothing
@@ -24,6 +26,12 @@ def largest_clear(inside: Box, faults: Iterable[Box]) -> list[Box]:
         found.update(_grown(x0, ahead, inside))
     whole = [_widened(b, near, inside) for b in found]
     return _largest(set(whole))
+
+
+def clear_for(inside: Box, s: Stock, forgives: frozenset[str], hides: frozenset[str]) -> list[Box]:
+    """The largest rectangles within ``inside`` on a board that no fault spoils for a role, and that lie on the wood."""
+    faults = [d for d in s.defects if not forgiven(d, forgives, hides)]
+    return largest_clear(inside, [*((d.x, d.y, d.x + d.length, d.y + d.width) for d in faults), *s.edges])
 
 
 def _grown(x0: float, ahead: Sequence[Box], inside: Box) -> Iterable[Box]:

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from nullah.core.document import BoardLayout
 from nullah.core.layout.cell import Cell, as_cell, as_node, carve, trimmed, walk, within
-from nullah.core.layout.clear import Box, largest_clear, union_area
+from nullah.core.layout.clear import Box, clear_for, union_area
 from nullah.core.layout.merit import efforts, long_share
 from nullah.core.layout.model import EPS, Blank, Options, Stock, forgiven
 
@@ -188,10 +188,9 @@ def _clears(s: Stock, of_class: Class) -> list[Box]:
     """Clear rectangles for a class: with every fault it does not forgive, and again with knots it forgives kept clear of."""
     inside = (s.x0, s.y0, s.x1, s.y1)
     forgives, zone, hides = of_class
-    blocked = [_box(d) for d in s.defects if not forgiven(d, forgives, hides)]
-    found = largest_clear(inside, [*blocked, *s.edges])
+    found = clear_for(inside, s, forgives, hides)
     if zone > 0 and any(d.kind in KNOTS and forgiven(d, forgives, hides) for d in s.defects):
-        found += largest_clear(inside, [*blocked, *s.edges, *(_box(d) for d in s.defects if d.kind in KNOTS)])
+        found += clear_for(inside, s, forgives - KNOTS, hides - KNOTS)
     return found
 
 

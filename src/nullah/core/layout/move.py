@@ -7,8 +7,8 @@ from collections.abc import Mapping, Sequence
 from nullah.core.document import BoardLayout, Node
 from nullah.core.layout.cell import Cell, as_cell, as_node, carve, sound, trimmed
 from nullah.core.layout.check import problems
-from nullah.core.layout.clear import largest_clear
-from nullah.core.layout.model import EPS, Blank, Options, Stock, forgiven, leaves
+from nullah.core.layout.clear import clear_for
+from nullah.core.layout.model import EPS, Blank, Options, Stock, leaves
 from nullah.core.measure import marked
 
 SNAP = 12.0  # mm: a place nearer than this to an edge of the free piece is meant to lie at it
@@ -100,11 +100,9 @@ def _lift(cell: Cell, part: str, stock: Stock | None) -> None:
 def _clear_of_faults(spot: Cell, blank: Blank, x: float, y: float, s: Stock) -> tuple[float, float]:
     """The nearest place in the free piece where no fault spoils the part, if it is near; else the one asked for."""
     inside = (spot.x, spot.y, spot.x + spot.length, spot.y + spot.width)
-    faults = [d for d in s.defects if not forgiven(d, blank.forgives, blank.hides)]
-    boxes = [(d.x, d.y, d.x + d.length, d.y + d.width) for d in faults]
     places = [
         (min(max(x, a), c - blank.length), min(max(y, b), d - blank.width))
-        for a, b, c, d in largest_clear(inside, [*boxes, *s.edges])
+        for a, b, c, d in clear_for(inside, s, blank.forgives, blank.hides)
         if c - a >= blank.length - EPS and d - b >= blank.width - EPS
     ]
     best = min(places, key=lambda p: (p[0] - x) ** 2 + (p[1] - y) ** 2, default=(x, y))

@@ -40,8 +40,7 @@ class Offers:
             self._add("fewest boards", replace(options, opening=FEWEST_BOARDS))
         self._at_once = search(stock, blanks, options, begun)
         self._turn = 0
-        self._wide = False
-        self._spared = self._split = False
+        self._wide = self._split = False
 
     def _add(self, name: str, options: Options, blanks: Sequence[Blank] | None = None) -> None:
         self.ways.append((name, Planner(self.stock, blanks or self.blanks, options, self.seed, self.begun)))
@@ -52,11 +51,21 @@ class Offers:
         self.ways[self._turn][1].advance(rounds, share)
         if share > SPLIT_AFTER:
             self._widen()
-        return max((p.progress for _, p in self.ways if p.asks_only_for(self.blanks)), key=lambda g: g.placed)
+        return self.progress
+
+    @property
+    def _best(self) -> Planner:
+        """The planner that has come furthest, of those that lay out these blanks and nothing beside them."""
+        return max((p for _, p in self.ways if len(p.blanks) == len(self.blanks)), key=lambda p: p.progress.placed)
+
+    @property
+    def progress(self) -> Progress:
+        """How far the best has come, with the rounds of all."""
+        return replace(self._best.progress, rounds=sum(p.rounds for _, p in self.ways))
 
     def _widen(self) -> None:
         """Ways that are worth a try once something is known: a group split, a board kept whole."""
-        best = max((p for _, p in self.ways), key=lambda p: p.progress.placed)
+        best = self._best
         if not self._wide and not best.progress.unplaced:
             self._wide = True
             self.widen_from(best.layout())
@@ -68,14 +77,10 @@ class Offers:
         ):
             self._split = True
             self._add("sides not in sequence", replace(self.options, keep_groups=False))
-        if not best.progress.unplaced and not self._spared:
-            self._spared = True
-            spare = self._least_used(best)
-            if spare is not None:
-                self._add(f"{spare.name} kept whole", replace(self.options, kept=self.options.kept | {spare.id}))
 
     def widen_from(self, best: Layout) -> None:
-        """Ways beside a layout: mates from the board with most of them; a second of the largest part that it would not give again."""
+        """Ways beside a layout of everything: mates from the board with most of them; a second of the largest part that it would
+        not give again; its least used board kept whole."""
         spread = apart(best, self.blanks)
         home = {g: frozenset({max(on, key=lambda b: (on[b], b))}) for g, on in spread.items()}
         if home:
@@ -84,13 +89,16 @@ class Offers:
         short = not_again(best, self.stock, self.blanks)
         if short:
             self._add(f"a second {short[0].id} left over", self.options, [*self.blanks, spare_of(short[0])])
+        idle = self._least_used(best)
+        if idle is not None:
+            self._add(f"{idle.name} kept whole", replace(self.options, kept=self.options.kept | {idle.id}))
 
-    def _least_used(self, best: Planner) -> Stock | None:
+    def _least_used(self, best: Layout) -> Stock | None:
         """The board with the least of parts on it, where there are others and nothing is pinned on it."""
         pinned = {b.board for b in self.begun}
         used = {
             b.board: sum(n.length * n.width for n in leaves(b.root) if n.use == "part")
-            for b in best.layout().boards
+            for b in best.boards
             if b.board not in pinned
         }
         if len(used) < 2:

@@ -95,10 +95,6 @@ class Planner:
         self.looks = (self.looks[0] + int(tries), self.looks[1] + int(hits))
         return self.progress
 
-    def asks_only_for(self, blanks: Sequence[Blank]) -> bool:
-        """Whether it lays out these and nothing beside them, so that its progress is theirs."""
-        return len(self.blanks) == len(blanks)
-
     @property
     def done(self) -> bool:
         """Whether nothing can be gained any more: there is nothing to lay, or no board to lay it on."""

@@ -6,8 +6,8 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from nullah.core.document import BoardLayout, Node
-from nullah.core.layout.clear import Box, largest_clear
-from nullah.core.layout.model import EPS, Blank, Layout, Stock, forgiven, leaves
+from nullah.core.layout.clear import Box, clear_for
+from nullah.core.layout.model import EPS, Blank, Layout, Stock, blocks, leaves
 
 SPARE = "spare "  # begins the name of a piece that is laid out only to be left over
 
@@ -35,11 +35,12 @@ def _gives(s: Stock, box: Box, blank: Blank) -> bool:
     long, wide = blank.length - EPS, blank.width - EPS
     if s.species != blank.species or box[2] - box[0] < long or box[3] - box[1] < wide:
         return False
-    faults = [d for d in s.defects if not forgiven(d, blank.forgives, blank.hides)]
-    clear = largest_clear(box, [*((d.x, d.y, d.x + d.length, d.y + d.width) for d in faults), *s.edges])
     return any(
-        c - a >= long and d - b >= wide and s.thickness_in(a, b, blank.length, blank.width) >= blank.thickness - 0.05
-        for a, b, c, d in clear
+        c - a >= long
+        and d - b >= wide
+        and s.thickness_in(a, b, blank.length, blank.width) >= blank.thickness - 0.05
+        and not any(blocks(f, blank, a, b, blank.length, blank.width) for f in s.defects)  # knots in a joint's zone
+        for a, b, c, d in clear_for(box, s, blank.forgives, blank.hides)
     )
 
 

@@ -73,9 +73,9 @@ class SawRates:
     along: float = 1.0
     timed: tuple[int, int] = (0, 0)
 
-    def minutes(self, cut: SawCut) -> float:
-        """Minutes of a cut at these rates."""
-        return cut.minutes * (self.along if cut.kind == "rip" else self.across)
+    def minutes(self, cuts: Iterable[SawCut]) -> float:
+        """Minutes of cuts at these rates."""
+        return sum(c.minutes * (self.along if c.kind == "rip" else self.across) for c in cuts)
 
 
 def saw_plan(layouts: Iterable[BoardLayout], boards: Mapping[str, SawBoard]) -> tuple[SawCut, ...]:

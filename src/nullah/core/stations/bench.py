@@ -108,7 +108,7 @@ def _what_to_true(t: Trued, part: Part, breakdown: BreakdownResult) -> str:
     """What is made true of a part, of a stave that is still to be jointed, or of a piece that is still to be resawn."""
     if t.leaves > 1:
         return f"Both faces flat, one edge square; {marked(t.planing.wanted)} thick, to be resawn into {t.leaves}. "
-    if len(breakdown.rough.staves.get(part.id, ())) > 1:
+    if part.id in breakdown.rough.staves:
         return f"Face side flat; then gauge {marked(part.thickness)} thick. Its edges are jointed with its mates'. "
     return (
         f"Face side flat, face edge square; then gauge {marked(part.width)} wide and {marked(part.thickness)} thick. "

@@ -94,12 +94,7 @@ class BreakdownResult:
 
     def place(self, name: str) -> tuple[str, Node] | None:
         """The board and rectangle a blank is laid on, or the first of a part's; or None."""
-        found = self.places.get(name)
-        return found or next((self.places[b] for b in self.rough.of(name) if b in self.places), None)
-
-    def part_of(self, blank: str) -> str:
-        """The first part that comes of a blank; the blank's own name where it is a part's."""
-        return next(iter(self.rough.gives.get(blank, ())), blank)
+        return next((self.places[b] for b in (name, *self.rough.of(name)) if b in self.places), None)
 
 
 @dataclass(frozen=True)

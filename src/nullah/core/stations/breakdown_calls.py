@@ -124,8 +124,7 @@ def _offer(one: Layout, result: BreakdownResult) -> Option:
     sums = totals(saw)
     off = [n for b in one.boards for n in leaves(b.root) if n.use == "offcut"]
     most = max(off, key=lambda n: n.length * n.width, default=None)
-    minutes = sum(result.rates.minutes(c) for c in saw)
-    said = [_sawing_said(sums, len(one.boards), minutes)]
+    said = [_sawing_said(sums, len(one.boards), result.rates.minutes(saw))]
     if most is not None:
         said.append(f"largest offcut {marked(most.length, 0)} x {marked(most.width, 0)}")
     if one.split_groups:

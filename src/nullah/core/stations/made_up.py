@@ -4,13 +4,11 @@ from __future__ import annotations
 
 from nullah.core import cautions
 from nullah.core.document import Board
-from nullah.core.layout.saw import HARDNESS, RIP_MINUTES
 from nullah.core.measure import marked
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.piece import PieceResult
-from nullah.core.stations.rough import CLEANING, FLAT
+from nullah.core.stations.rough import CLEANING, FLAT, resawing
 from nullah.core.stations.step import Step
-from nullah.core.wood.species import species
 
 
 def steps(boards: tuple[Board, ...], piece: PieceResult, breakdown: BreakdownResult) -> list[Step]:
@@ -19,9 +17,7 @@ def steps(boards: tuple[Board, ...], piece: PieceResult, breakdown: BreakdownRes
     by_id = {p.id: p for p in piece.parts}
     for name, leaves in rough.leaves.items():
         part = by_id[rough.gives[name][0]]
-        area = (leaves - 1) * part.length * part.width / 1e6
-        staves = len(rough.staves.get(part.id, ()))
-        each = area / max(1, staves - 1) if staves > 1 else area
+        wide = rough.staves.get(part.id, (part.width,))[0]  # leaves of a panel are its staves
         out.append(
             Step(
                 f"resaw {name}",
@@ -33,14 +29,12 @@ def steps(boards: tuple[Board, ...], piece: PieceResult, breakdown: BreakdownRes
                 f"{part.thickness + CLEANING:.1f}",
                 part.thickness + CLEANING,
                 waits=(f"true {name}",) if breakdown.place(name) else (),
-                minutes=5 + each * RIP_MINUTES * HARDNESS[species(part.species).ease],
+                minutes=5 + resawing(part, wide, leaves - 1)[1],
                 cautions=cautions.for_step("break down"),
                 parts=(name,),
             )
         )
     for part_id, widths in rough.staves.items():
-        if len(widths) < 2:
-            continue
         part, mine = by_id[part_id], rough.of(part_id)
         kind = "leaves" if any(b in rough.leaves for b in mine) else "staves"
         out.append(
@@ -83,6 +77,6 @@ def _turned(part: str, boards: tuple[Board, ...], breakdown: BreakdownResult) ->
 def once(part: str, breakdown: BreakdownResult) -> tuple[str, ...]:
     """The step that makes a part whole, where it is glued up or resawn."""
     rough = breakdown.rough
-    if len(rough.staves.get(part, ())) > 1:
+    if part in rough.staves:
         return (f"glue up {part}",)
     return tuple(f"resaw {b}" for b in rough.of(part) if b in rough.leaves)

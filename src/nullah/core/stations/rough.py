@@ -55,8 +55,8 @@ class Rough:
         return {part: tuple(blanks) for part, blanks in found.items()}
 
     def of(self, part: str) -> tuple[str, ...]:
-        """The blanks that a part comes from."""
-        return self._by_part.get(part, ())
+        """The blanks that a part comes from; its own name where it needs none any more."""
+        return self._by_part.get(part, (part,))
 
 
 def parts_of(blank: str, parts: Collection[str]) -> tuple[str, ...]:
@@ -73,6 +73,12 @@ def parts_of(blank: str, parts: Collection[str]) -> tuple[str, ...]:
 def resawn_thickness(leaves: int, thickness: float, kerf: float) -> float:
     """How thick a flat piece must be for so many leaves: a kerf between any two, and cleaning on each face it leaves, mm."""
     return leaves * thickness + (leaves - 1) * (kerf + 2 * CLEANING)
+
+
+def resawing(part: Part, wide: float, times: int) -> tuple[float, float]:
+    """Square metres and minutes of resawing so many times through a piece as long as a part and ``wide`` mm wide."""
+    area = times * part.length * wide / 1e6
+    return area, area * RIP_MINUTES * HARDNESS[species(part.species).ease]
 
 
 def work(
@@ -97,10 +103,7 @@ def work(
         call = _resaw_call(alike, stock, kit.rip_kerf, choices)
         if call is not None:
             calls.append(call)
-            leaves = int(call.in_force) if call.in_force != "plane" else 1
-            made.leaves_of(alike, leaves)
-        else:
-            made.leaves_of(alike, 1)
+        made.leaves_of(alike, int(call.in_force) if call is not None and call.in_force != "plane" else 1)
     for part in piece.parts:
         if part.id in glued:
             made.staves_of(part, _widths(glued[part.id].in_force, part))
@@ -137,9 +140,6 @@ class _Made:
         widths, leaves = made
         whole = self._blank(part)
         self.staves[part.id] = widths
-        if len(widths) == 1 and leaves == 1:
-            self._add(whole, (part.id,))
-            return
         for k in range(0, len(widths), leaves):
             name = "+".join(str(k + 1 + i) for i in range(leaves))
             one = replace(
@@ -263,8 +263,7 @@ def _stave_call(part: Part, room: Room, made: _Made, choices: tuple[Choice, ...]
     thick = resawn_thickness(2, part.thickness, made.kerf)
     books = [b for w, b in room if b.thickness >= thick and w >= sizes[2]]
     if books:
-        area = part.length * part.width / 2 / 1e6
-        minutes = area * RIP_MINUTES * HARDNESS[species(part.species).ease]
+        area, minutes = resawing(part, part.width / 2, 1)
         said = (
             f"one piece {marked(sizes[2], 0)} wide and {marked(thick)} thick of {' or '.join(b.name for b in books[:2])}, resawn and "
             "opened like a book",
@@ -334,8 +333,7 @@ def _resaw_call(parts: tuple[Part, ...], boards: list[Board], kerf: float, choic
     options = []
     for n in sorted({*fits[-2:], *(int(r) for r in (recorded,) if r.isdigit())}, reverse=True):
         pieces = math.ceil(len(parts) / n)
-        area = (len(parts) - pieces) * one.length * one.width / 1e6
-        minutes = area * RIP_MINUTES * HARDNESS[species(one.species).ease]
+        area, minutes = resawing(one, one.width, len(parts) - pieces)
         thick = resawn_thickness(n, one.thickness, kerf)
         said = (
             f"{pieces} piece{'s' if pieces > 1 else ''} of {marked(thick)} for {len(parts)} parts: {area:.2f} m2 less wood laid",

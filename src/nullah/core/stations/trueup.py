@@ -104,7 +104,7 @@ def _units(piece: PieceResult, breakdown: BreakdownResult) -> list[_Unit]:
     out: dict[str, _Unit] = {}
     thick = {b.id: b.thickness for b in breakdown.rough.blanks}
     for p in piece.parts:
-        for name in breakdown.rough.of(p.id) or (p.id,):
+        for name in breakdown.rough.of(p.id):
             leaves = breakdown.rough.leaves.get(name, 1)
             words = p.name if name == p.id else name
             out.setdefault(name, _Unit(name, words, p.id, thick.get(name, p.thickness), leaves))

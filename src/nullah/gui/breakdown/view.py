@@ -317,6 +317,6 @@ class BreakdownView(QWidget):
         left = "; ".join(sizes) or "nothing worth keeping"
         self.about.setText(
             f"{sums.cuts} cuts at {sums.settings} settings: {sums.across_m:.1f} m across, {sums.along_m:.1f} m along, "
-            f"about {sum(result.rates.minutes(c) for c in result.cuts):.0f} minutes{self._rates_said()}. "
+            f"about {result.rates.minutes(result.cuts):.0f} minutes{self._rates_said()}. "
             f"Left over, longest first: {left}. Keep the kerf in the waste; split the line where two parts share it."
         )
