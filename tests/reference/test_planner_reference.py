@@ -300,5 +300,5 @@ def test_property_what_could_be_cut_again_is_cut_again(seed):
     by_id = {s.id: s for s in boards}
     for one in again:
         begun = [only_parts(b, everything, by_id[b.board]) for b in used.values()]
-        found = searched(boards, [replace(one, id="again", group="", in_order=False)], options, 4, begun=begun).layout()
+        found = searched(boards, [replace(one, id="again", group="", in_order=False)], options, 60, begun=begun).layout()
         assert found.unplaced == ()
