@@ -11,7 +11,8 @@ for stale in Path(nullah.core.layout.__file__).parent.rglob("__pycache__/*.nb[ic
 
 WOOD = "yellow-poplar"
 board = Stock("b", "b", WOOD, 1000.0, 200.0, 0.0, 1000.0, 0.0, 200.0, 25.0, (), lambda *_: 25.0)
-blanks = [Blank(str(i), 300.0, 90.0 + i, 20.0, WOOD, (300.0, 90.0)) for i in range(3)]
-planner = Planner([board], blanks, Options())
-for share in (0.0, 0.5, 1.0):
-    planner.advance(5, share)
+for many in (3, 30):  # all finds a place, and not all
+    blanks = [Blank(str(i), 300.0, 90.0 + i % 3, 20.0, WOOD, (300.0, 90.0)) for i in range(many)]
+    planner = Planner([board], blanks, Options())
+    for share in (0.0, 0.5, 1.0):
+        planner.advance(5, share)

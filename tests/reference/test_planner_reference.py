@@ -6,7 +6,9 @@ from itertools import combinations, pairwise
 
 import cases
 import general
+import proved
 import pytest
+import relaxed
 from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Polygon
@@ -151,11 +153,20 @@ def test_sets_round_faults_reach_the_optimum_that_a_general_solver_proves(seed):
     boards, blanks = cases.sets(2, seed, lengths=cases.LONG, widths=cases.WIDE)
     found, most = general.share_at_most(boards, blanks, cases.KERF, 30.0)
     assert found == pytest.approx(most, abs=1e-9)
+    assert found - 1e-9 <= relaxed.share_at_most(boards, blanks, cases.KERF, 5.0)
+    assert proved.share_at_most(boards, blanks, cases.KERF, 20.0, found) == pytest.approx(most, abs=2e-4)
     planner = Planner(boards, blanks, Options(cases.KERF, cases.KERF))
     while planner.rounds < 20_000 and planner.progress.placed < most - 1e-9:
         planner.advance(500, planner.rounds / 20_000)
     assert planner.progress.placed == pytest.approx(most, abs=1e-9)
     hold_to_account(planner.layout(), boards, blanks)
+
+
+@given(st.integers(0, 2**32))
+def test_property_what_was_sawn_up_round_faults_is_within_the_bound_of_the_bench(seed):
+    rng = random.Random(seed)
+    boards, blanks = cases.sawn(2, rng.randint(6, 14), seed, rng.random() < 0.5, True)
+    assert relaxed.share_at_most(boards, blanks, cases.KERF, 2.0) > 1 - 1e-4
 
 
 def test_the_same_seed_and_work_give_the_same_layout():

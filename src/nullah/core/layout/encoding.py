@@ -29,8 +29,8 @@ class Case(NamedTuple):
 
     ``opens``: free pieces of each board at the start (x0, y0, x1, y1), those of board b from ``open_start[b]`` on;
     likewise ``faults`` by board, ``clears`` and ``knots`` (forgiven but at the ends) by board and class b * G + g.
-    ``sizes`` T x 3: length, width, area of the parts in it. ``allow`` B x T: 0 not on this board, 1 where it begins within
-    ``limits``, 2 anywhere. ``whole``: worth of a board left whole.
+    ``spoils`` by board: whatever some part may have to keep clear of. ``sizes`` T x 3: length, width, area of the parts in it.
+    ``allow`` B x T: 0 not on this board, 1 where it begins within ``limits``, 2 anywhere. ``whole``: worth of a board left whole.
     """
 
     boards: int
@@ -55,6 +55,8 @@ class Case(NamedTuple):
     kind_class: NDArray[np.int64]
     allow: NDArray[np.int8]
     limits: NDArray[np.float64]
+    spoils: NDArray[np.float64]
+    spoil_start: NDArray[np.int64]
 
 
 @dataclass(frozen=True)
@@ -164,6 +166,7 @@ def encode(
         np.array([classes.index(k.of_class) for k in kinds], dtype=np.int64),
         allow,
         limits,
+        *_rows([[*(_box(d) for d in s.defects), *s.edges] for s in used]),
     )
     return Encoded(case, kinds, counts, used, options, trees)
 

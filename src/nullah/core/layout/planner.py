@@ -22,6 +22,12 @@ from nullah.core.layout.search import why_not
 HEAT = (0.2, 0.02)  # of a mean part's area: at the start, and at the end
 PLACING, SAVING = np.array([1.0, 0.4, 0.0]), np.array([10.0, 0.02, 1.0])  # weights of area, scattered waste, cost
 NOISE, JOINED_WASTE, PEEL = 1.0, 0.01, 0.04
+EXCHANGE_HEAT, AMONG = 0.1, 40  # of a mean part's area, for exchanges by exact search; less where there are more parts
+EXCHANGED, FEW_EXCHANGED = 0.3, 0.8  # share of the work that goes into them; where there are few parts
+FEW_PARTS = 150
+BEGUN = 0.05  # share of the work after which it does
+LOOKS_A_ROUND = 200  # about how many ways of parting the exact search looks at in the time of a round
+SLOTS = 1 << 18  # for what the exact search has found
 STRAIGHT = {"crosscut": 0.35, "rip": -0.35}  # how the kind of cut that is to come first is leant to
 
 
@@ -63,6 +69,8 @@ class Planner:
         self.looks = (0, 0)  # for boards filled to the last, and how many were found
         self.saving = False
         self._turned_at = 0.0
+        self._known: Any = None  # what the exact search has found
+        self._owed = 0  # ways of parting that exchanges are still to look at
         self._weighed_for: Any = None  # the weights that the boards' values are of
 
     def advance(self, rounds: int, share: float) -> Progress:
@@ -90,10 +98,30 @@ class Planner:
         in_vain = self.looks[0] > 50 * (1 + self.looks[1])
         peel = 0.0 if self.saving else PEEL / (20.0 if in_vain else 1.0)
         style = np.array([NOISE, lean, JOINED_WASTE, peel])
+        if not self.saving and share > BEGUN:
+            part_of = FEW_EXCHANGED if len(self.blanks) <= FEW_PARTS else EXCHANGED
+            by_search = int(rounds * (1 - part_of)) + 1
+            self._exchange((rounds - by_search) * LOOKS_A_ROUND, aim)
+            self.rounds += rounds - by_search
+            rounds = by_search
         done, tries, hits = search(self.encoded.case, self.now, self.best, self.state, rounds, heat, aim, style)
         self.rounds += int(done)
         self.looks = (self.looks[0] + int(tries), self.looks[1] + int(hits))
         return self.progress
+
+    def _exchange(self, looks: int, aim: Any) -> None:
+        """Exchange parts among pieces until so much was looked at; what one exchange looks at beyond is owed by the next."""
+        from nullah.core.layout.compiled.exchange import exchanges
+        from nullah.core.layout.compiled.sets import empty_known
+
+        case = self.encoded.case
+        if self._known is None:
+            self._known = empty_known(SLOTS, len(self.encoded.kinds))
+        self._owed += looks
+        if self._owed > 0:
+            heat = case.mean_area * EXCHANGE_HEAT * min(1.0, AMONG / len(self.blanks))
+            beyond = exchanges(case, self.now, self.best, self.state, self._owed, heat, aim, self._known)
+            self._owed = -int(beyond)
 
     @property
     def done(self) -> bool:

@@ -19,6 +19,7 @@ from nullah.core.layout.compiled.pieces import (
     in_joint_zone,
     long_share,
     put,
+    start_of,
 )
 from nullah.core.layout.encoding import BLOCK, CUT, LEAST_WIDTH, SUMS, WASTE
 
@@ -171,9 +172,8 @@ def choose(case, board, piece, count, shelf, left, state, room):
         for j in range(how_many[k]):
             p, q, r, s = clears[k, j, 0], clears[k, j, 1], clears[k, j, 2], clears[k, j, 3]
             if limited:
-                p, r = max(p, case.limits[board, t, 0]), min(r, case.limits[board, t, 1] + length)
-                if p > a and p < a + kerfs[0]:
-                    p = a + kerfs[0]
+                p = start_of(max(p, case.limits[board, t, 0]), a, kerfs[0])
+                r = min(r, case.limits[board, t, 1] + length)
             if length > r - p + EPS or width > s - q + EPS:
                 continue
             x = r - length if (p - a > c - r) != flip_x else p

@@ -100,16 +100,20 @@ def carve(stack, top, a, b, c, d, x, y, length, width, order, kerfs, sawn):
 
 
 @compiled
+def start_of(at, low, kerf):
+    """Where something begins that is to begin at ``at`` or beyond in a piece from ``low`` on: there, or a kerf in."""
+    if at <= low:
+        return low
+    return max(at, low + kerf)
+
+
+@compiled
 def clears_in(clears, first, last, a, b, c, d, least, kerfs, out):
     """Clear rectangles first..last as far as they lie in the piece; a saw's width in from its near sides. Returns how many."""
     n = 0
     for m in range(first, last):
-        p, q = max(clears[m, 0], a), max(clears[m, 1], b)
+        p, q = start_of(clears[m, 0], a, kerfs[0]), start_of(clears[m, 1], b, kerfs[1])
         r, s = min(clears[m, 2], c), min(clears[m, 3], d)
-        if p > a and p < a + kerfs[0]:
-            p = a + kerfs[0]
-        if q > b and q < b + kerfs[1]:
-            q = b + kerfs[1]
         if r - p < least[0] - EPS or s - q < least[1] - EPS:
             continue
         out[n, 0], out[n, 1], out[n, 2], out[n, 3] = p, q, r, s

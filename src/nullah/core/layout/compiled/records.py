@@ -92,16 +92,21 @@ def some_piece(record, n, state):
 
 
 @compiled
+def within(record, i, root):
+    """Whether the piece of row i lies within that of row ``root``."""
+    near = record[i, 5] > record[root, 5] - EPS and record[i, 6] > record[root, 6] - EPS
+    return near and record[i, 7] < record[root, 7] + EPS and record[i, 8] < record[root, 8] + EPS
+
+
+@compiled
 def outside(record, n, root, kept, left):
     """Copy the rows outside the piece of row ``root`` to ``kept``, put the parts inside back among those left.
 
     Returns how many rows were kept, the area of parts in them, and the clear area inside.
     """
-    a, b, c, d = record[root, 5], record[root, 6], record[root, 7], record[root, 8]
     k, area, spare = 0, 0.0, 0.0
     for i in range(n):
-        inside = record[i, 5] > a - EPS and record[i, 6] > b - EPS and record[i, 7] < c + EPS and record[i, 8] < d + EPS
-        if inside:
+        if within(record, i, root):
             t = int(record[i, 0])
             if t >= 0:
                 left[t] += 1

@@ -47,8 +47,10 @@ def empty_tried(rows, kinds):
 
 
 @compiled
-def pick(figures, few, picked, state):
-    """So many boards, all others: any, or rather those with much that is scattered."""
+def pick(figures, picked, state):
+    """One to three boards, all others: any, or rather those with much that is scattered. Returns how many."""
+    u = draw(state)
+    few = min(1 if u < ONE else (2 if u < TWO else FEW), figures.shape[0])
     focus = draw(state) < 0.5
     for j in range(few):
         again = True
@@ -63,6 +65,7 @@ def pick(figures, few, picked, state):
             for i in range(j):
                 again = again or picked[i] == b
         picked[j] = b
+    return few
 
 
 @compiled
@@ -141,13 +144,23 @@ def peel(case, now, state, aim, style, shelf, room, tried, changed):
 
 
 @compiled
+def take_on(now, few, tried, changed):
+    """What was tried of the boards picked stands."""
+    records, rows, figures, _ = now
+    for j in range(few):
+        b = tried.picked[j]
+        rows[b] = tried.rows[j]
+        records[b, : rows[b]] = tried.records[j, : rows[b]]
+        figures[b] = tried.figures[j]
+        changed[b] = True
+
+
+@compiled
 def refill(case, now, state, heat, aim, style, shelf, room, tried, changed):
     """Empty something of one to three boards and fill it again; what is worse by less than the heat stands. Returns what was gained."""
     records, rows, figures, left = now
     picked, taste = tried.picked, room.taste
-    u = draw(state)
-    few = min(1 if u < ONE else (2 if u < TWO else 3), case.boards)
-    pick(figures, few, picked, state)
+    few = pick(figures, picked, state)
     tried.saved[:] = left
     old, most, wholes = 0.0, 0.0, 0.0
     longest, pieces = np.zeros(2), np.zeros((FEW, 4))
@@ -198,13 +211,22 @@ def refill(case, now, state, heat, aim, style, shelf, room, tried, changed):
     if new < floor:
         left[:] = tried.saved
         return 0.0
-    for j in range(few):
-        b = picked[j]
-        rows[b] = tried.rows[j]
-        records[b, : rows[b]] = tried.records[j, : rows[b]]
-        figures[b] = tried.figures[j]
-        changed[b] = True
+    take_on(now, few, tried, changed)
     return new - old
+
+
+@compiled
+def keep_best(now, best, changed):
+    """What was changed is the best so far."""
+    records, rows, figures, left = now
+    best_records, best_rows, best_figures, best_left = best
+    for b in range(rows.size):
+        if changed[b]:
+            best_rows[b] = rows[b]
+            best_records[b, : rows[b]] = records[b, : rows[b]]
+            best_figures[b] = figures[b]
+            changed[b] = False
+    best_left[:] = left
 
 
 @compiled
@@ -214,16 +236,15 @@ def rounds(case, now, best, state, many, heat, aim, style):
     ``heat``: how much worse may be gone on from, on the scale of ``value_of``. Ends early once nothing is left where cost counts
     for nothing. Returns rounds done, and looks for a full board and finds.
     """
-    records, rows, figures, left = now
-    best_records, best_rows, best_figures, best_left = best
-    boards, kinds = case.boards, left.size
+    records, _, figures, left = now
+    kinds = left.size
     shelf, room = empty_shelf(kinds), empty_room(kinds, case.zones.size)
     tried = empty_tried(records.shape[1], kinds)
-    changed = np.ones(boards, np.bool_)
-    total, best_total = figures[:, 2].sum(), best_figures[:, 2].sum()
+    changed = np.ones(case.boards, np.bool_)
+    total, best_total = figures[:, 2].sum(), best[2][:, 2].sum()
     tries, hits = 0, 0
     for done in range(many):
-        if aim[2] == 0 and best_left.sum() == 0:
+        if aim[2] == 0 and best[3].sum() == 0:
             return done, tries, hits
         if draw(state) < style[3]:
             tries += 1
@@ -234,11 +255,5 @@ def rounds(case, now, best, state, many, heat, aim, style):
             total += refill(case, now, state, heat, aim, style, shelf, room, tried, changed)
         if total > best_total + 1e-6 and (aim[2] == 0 or left.sum() == 0):  # no place is given up to save
             best_total = total
-            for b in range(boards):
-                if changed[b]:
-                    best_rows[b] = rows[b]
-                    best_records[b, : rows[b]] = records[b, : rows[b]]
-                    best_figures[b] = figures[b]
-                    changed[b] = False
-            best_left[:] = left
+            keep_best(now, best, changed)
     return many, tries, hits
