@@ -1,6 +1,7 @@
 """Break-down at the window: lay by hand, pin, plan round it, step through the cuts, saw, undo it all; the planner at work."""
 
 import pytest
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication
 
 from nullah.core import demo, edit
@@ -179,6 +180,32 @@ def test_when_the_planner_is_done_the_view_says_so(demo_hand, qtbot):
     qtbot.waitUntil(lambda: not hand.session.looking, timeout=60_000)
     assert view.look.text().startswith("Look for better")
     assert view.looked.text().startswith("done looking")
+
+
+def test_weights_are_typed_where_the_layout_is_and_undone(demo_hand):
+    hand, before = demo_hand, demo_hand.project
+    hand.go("breakdown")
+    hand.type_in("weights sawing", "2,5")
+    hand.type_in("weights opening", "30 %")
+    hand.type_in("weights least_offcut", "20 cm")
+    weights = hand.project.weights
+    assert (weights.sawing, weights.opening, weights.least_offcut) == (2.5, 30.0, 200.0)
+    assert hand.plan.breakdown.changed
+    for _ in range(3):
+        hand.session.undo()
+    assert hand.project == before
+
+
+def test_no_word_of_the_order_of_sawing_is_cut_off(demo_hand):
+    hand = demo_hand
+    hand.go("breakdown")
+    for _ in range(3):
+        hand.window.turn_units()
+    order = hand.window.view().order
+    wide = order.viewport().width() - 20
+    for i in range(order.count()):
+        words = order.fontMetrics().boundingRect(0, 0, wide, 9999, Qt.TextFlag.TextWordWrap, order.item(i).text())
+        assert order.visualItemRect(order.item(i)).height() >= words.height() + 8
 
 
 def test_a_field_is_as_wide_as_its_fraction(demo_hand):

@@ -128,6 +128,7 @@ def test_a_part_is_picked_and_marked_without_a_mouse(demo_hand):
         ("timber", "board moisture", "900", "moisture"),
         ("timber", "room humidity_dry", "99", "damper"),
         ("breakdown", "kit rip_kerf", "0", "cannot be"),
+        ("breakdown", "weights opening", "much", "not a number"),
         ("joints", "chisels", "6 big", "not a length"),
         ("together", "diagonal 1", "nought", "not a length"),
         ("together", "clamps", "two", "not a number"),

@@ -190,6 +190,18 @@ class Allowances(Value):
     width: Annotated[float, Field(ge=0, le=100)] = 6.0
 
 
+class Weights(Value):
+    """What counts for how much between two layouts that place the same parts.
+
+    ``least_offcut``: mm along the grain, a shorter piece left over is waste. ``opening``: what sawing into a board costs, as
+    percent of its area in wood left over. ``sawing``: how many times the common a metre of sawing counts.
+    """
+
+    least_offcut: Annotated[float, Field(ge=20, le=5000)] = 150.0
+    opening: Annotated[float, Field(ge=0, le=1000)] = 10.0
+    sawing: Annotated[float, Field(ge=0, le=100)] = 1.0
+
+
 # ---- what was decided, measured, cut
 
 
@@ -298,6 +310,7 @@ class Project(Value):
     room: Room = Room()
     kit: Kit = Kit()
     allowances: Allowances = Allowances()
+    weights: Weights = Weights()
     choices: Annotated[tuple[Choice, ...], Field(max_length=1_000)] = ()
     measured: Annotated[tuple[Measured, ...], Field(max_length=2_000)] = ()
     cut: Annotated[tuple[CutMark, ...], Field(max_length=1_000)] = ()

@@ -67,7 +67,7 @@ def set_piece(project: Project, field: str, value: Any) -> Project:
 
 
 def set_in(project: Project, owner: str, field: str, value: Any) -> Project:
-    """The project with one field of its ``room``, ``kit`` or ``allowances`` set.
+    """The project with one field of its ``room``, ``kit``, ``allowances`` or ``weights`` set.
 
     Raises:
         BadEdit: the value is out of bounds.

@@ -124,6 +124,7 @@ def plan(
         sawing,
         p.pinned,
         p.whole,
+        p.weights,
         own_rates,
     )
     done_true = kept.station("trueup", trueup.work, p.boards, p.readings, p.kit, p.choices, done_piece, done_break)

@@ -219,7 +219,7 @@ class Session(QObject):
         return True
 
     def set_number(self, owner: str, field: str, text: str, length: bool = True) -> bool:
-        """Set a field of room, kit or allowances from what was typed: a length, or a bare number."""
+        """Set a field of room, kit, allowances or weights from what was typed: a length, or a bare number."""
 
         def make() -> Project:
             if length:

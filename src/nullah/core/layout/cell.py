@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 from nullah.core.document import Node
-from nullah.core.layout.model import EPS, Options, Stock
+from nullah.core.layout.model import EPS, LEAST_WIDTH, Options, Stock
 
 
 @dataclass
@@ -67,7 +67,7 @@ def as_node(cell: Cell, options: Options) -> Node:
         )
     use = cell.use
     if use == "free":
-        use = "offcut" if cell.length >= options.keep_offcut and cell.width >= 20 else "waste"
+        use = "offcut" if cell.length >= options.keep_offcut and cell.width >= LEAST_WIDTH else "waste"
     return Node(x=cell.x, y=cell.y, length=cell.length, width=cell.width, use=use, part=cell.part)
 
 

@@ -21,7 +21,6 @@ Class = tuple[
 
 BLOCK, CUT, WASTE = -1, -2, -3  # kinds of record that are no part
 SUMS, COLUMNS = 10, 16  # a record: kind, x, y, length, width, the piece's four sides, order; then its six sums
-LEAST_WIDTH = 25.0  # mm: a narrower piece left over is worth nothing
 
 
 class Case(NamedTuple):

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from nullah.core.document import BoardLayout, Defect, Node
 
 EPS = 1e-6
+LEAST_WIDTH = 20.0  # mm: a narrower piece left over is waste
 
 
 @dataclass(frozen=True)

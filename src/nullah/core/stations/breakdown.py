@@ -12,7 +12,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
-from nullah.core.document import AcceptedLayout, Board, BoardLayout, Kit, Node, Reading
+from nullah.core.document import AcceptedLayout, Board, BoardLayout, Kit, Node, Reading, Weights
 from nullah.core.layout.check import problems
 from nullah.core.layout.clear import Box
 from nullah.core.layout.graft import grafted, only_parts
@@ -27,6 +27,7 @@ from nullah.core.surface.readings import Surface, fit
 from nullah.core.wood.species import species
 
 COMMON = SawRates()
+USUAL = Weights()
 STAIR = 3.0  # mm: a tapering edge is followed in steps of this
 
 
@@ -137,6 +138,7 @@ def work(
     sawing: Sawing,
     pinned: tuple[str, ...] = (),
     whole: tuple[str, ...] = (),
+    weights: Weights = USUAL,
     rates: SawRates = COMMON,
 ) -> BreakdownResult:
     """The station: never searches, only checks."""
@@ -147,15 +149,22 @@ def work(
     freed = frozenset(n.part for b in of_sawn for n in leaves(b.root) if n.use == "part")
     blanks = tuple(b for b in rough.blanks if not _waits_for_mates(b.id, freed, rough))
     stock = tuple(_stock(b, timber.spans[b.id], surfaces[b.id]) for b in boards if not b.sawn)
-    options = Options(
+    plain = Options(
         kit.crosscut_kerf,
         kit.rip_kerf,
-        crosscut_effort=Options.crosscut_effort * rates.across,
-        rip_effort=Options.rip_effort * rates.along,
+        keep_offcut=weights.least_offcut,
+        crosscut_effort=Options.crosscut_effort * weights.sawing,
+        rip_effort=Options.rip_effort * weights.sawing,
+        opening=weights.opening / 100.0,
+    )
+    options = replace(
+        plain,
+        crosscut_effort=plain.crosscut_effort * rates.across,
+        rip_effort=plain.rip_effort * rates.along,
         kept=frozenset(whole),
     )
     held = frozenset(p for p in pinned if p not in cut_parts)
-    fingerprint = _fingerprint(fitted.digest, blanks, timber.spans, options, held)
+    fingerprint = _fingerprint(fitted.digest, blanks, timber.spans, plain, options.kept, held)
     here = tuple(b for b in layout.boards if b.board in timber.spans and b.board not in sawn) if layout else ()
     kept = tuple(b for b in here if any(n.part in cut_parts for n in leaves(b.root)))
     begun = _begun([b for b in here if b not in kept], held, stock)
@@ -249,15 +258,20 @@ def no_wood(board: Board) -> tuple[Box, ...]:
 
 
 def _fingerprint(
-    timber: str, blanks: tuple[Blank, ...], spans: dict[str, Span], options: Options, held: frozenset[str]
+    timber: str,
+    blanks: tuple[Blank, ...],
+    spans: dict[str, Span],
+    plain: Options,
+    whole: frozenset[str],
+    held: frozenset[str],
 ) -> str:
     seen = [timber, *sorted(held)]
     seen += [
         f"{b.id} {b.length:.0f} {b.width:.0f} {b.thickness:.0f} {b.species}" for b in blanks
     ]  # a shaving is no change
     seen += [f"{k} {s}" for k, s in sorted(spans.items())] + [
-        str(Options(options.crosscut_kerf, options.rip_kerf)),  # other rates are no reason to lay out again
-        *sorted(options.kept),
+        str(plain),  # other rates are no reason to lay out again
+        *sorted(whole),
     ]
     return hashlib.sha256("\n".join(seen).encode()).hexdigest()[:16]
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QListWidget, QWidget
+from PySide6.QtCore import QRect, QSize, Qt
+from PySide6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 
 from nullah.core import board_edits, edit
 from nullah.core.calls import Option
@@ -17,6 +17,25 @@ from nullah.gui.bits import Field, button, column, label, row
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
+
+ORDER, BESIDE, OVER = 316, 34, 10  # px: the order of sawing, what lies beside its words, and over and under them
+GIVEN = {  # what the layout goes by: its word in the row of fields, whether it is a length, what it means
+    ("allowances", "length"): ("left on: length", True, "what is left on each part's length when it is sawn"),
+    ("allowances", "width"): ("width", True, "what is left on each part's width when it is sawn"),
+    ("kit", "crosscut_kerf"): ("kerf: across", True, "what the crosscut saw turns to dust"),
+    ("kit", "rip_kerf"): ("along", True, "what the rip saw turns to dust"),
+    ("weights", "least_offcut"): ("offcut from", True, "a shorter piece left over is waste"),
+    ("weights", "opening"): (
+        "board opened %",
+        False,
+        "what it costs to saw into one more board, in percent of its area: the more, the fewer boards are opened",
+    ),
+    ("weights", "sawing"): (
+        "sawing ×",
+        False,
+        "how many times the common a metre of sawing counts: the more, the less is sawn and the more is wasted",
+    ),
+}
 
 
 class BreakdownView(QWidget):
@@ -31,7 +50,7 @@ class BreakdownView(QWidget):
         self.canvas.takes_gestures("part:")
         self.order = QListWidget()
         self.order.setAccessibleName("saw order")
-        self.order.setFixedWidth(316)
+        self.order.setFixedWidth(ORDER)
         self.order.setWordWrap(True)
         self.order.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.order.currentRowChanged.connect(self._chose_cut)
@@ -61,16 +80,14 @@ class BreakdownView(QWidget):
         middle = row(self.canvas, words)
         middle.setStretch(0, 1)
         self.given = {
-            (owner, n): Field(f"{owner} {n}", 52, lambda t, o=owner, n=n: session.set_number(o, n, t), grows=True)
-            for owner, n in (
-                ("allowances", "length"),
-                ("allowances", "width"),
-                ("kit", "crosscut_kerf"),
-                ("kit", "rip_kerf"),
+            (owner, n): Field(
+                f"{owner} {n}", 48, lambda t, o=owner, n=n, mm=mm: session.set_number(o, n, t, mm), grows=True
             )
+            for (owner, n), (_, mm, _) in GIVEN.items()
         }
-        g = list(self.given.values())
-        foot = row("left on: length", g[0], "width", g[1], "kerf: across", g[2], "along", g[3], 1, spacing=5)
+        foot = row(*(thing for key, field in self.given.items() for thing in (GIVEN[key][0], field)), 1, spacing=4)
+        for key, field in self.given.items():
+            field.setToolTip(GIVEN[key][2])
         lead = row(self.look, self.looked, self.turn_button, self.before, self.after, spacing=5)
         lead.setStretch(1, 1)
         hand = row(self.part, self.pin_button, self.mark, self.whole_button, self.sawn_button, spacing=5)
@@ -243,6 +260,12 @@ class BreakdownView(QWidget):
         drawing = picture.laid_out(self.session.project.boards, plan.breakdown, name, self.back)
         self.canvas.show_drawing(drawing, self.lit or (f"part:{name}" if part else ""))
 
+    def _room_for(self, line: str) -> QSize:
+        """What a wrapped line of the order of sawing takes; the list itself reckons without its padding and cuts words off."""
+        metrics, wide = self.order.fontMetrics(), ORDER - BESIDE
+        words = metrics.boundingRect(QRect(0, 0, wide, 10_000), Qt.TextFlag.TextWordWrap, line)
+        return QSize(wide, words.height() + OVER)
+
     def refresh(self) -> None:
         plan = self.session.plan
         result = plan.breakdown
@@ -253,7 +276,9 @@ class BreakdownView(QWidget):
         if order != self._order:  # laying out many wrapped lines anew takes its time
             self._order = order
             self.order.clear()
-            self.order.addItems(order)
+            for line in order:
+                item = QListWidgetItem(line, self.order)
+                item.setSizeHint(self._room_for(line))
         trouble = list(result.problems[:2])
         if result.layout is None:
             trouble = [
@@ -268,7 +293,8 @@ class BreakdownView(QWidget):
         self._tell_step()
         self._show_looking()
         for (owner, name), field in self.given.items():
-            field.show_text(self.session.figures(getattr(getattr(self.session.project, owner), name)))
+            value = getattr(getattr(self.session.project, owner), name)
+            field.show_text(self.session.figures(value) if GIVEN[owner, name][1] else f"{value:g}")
         part = self.chosen_part()
         if part is None:
             self.part.setText("Click a part to choose it.")

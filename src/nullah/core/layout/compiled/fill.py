@@ -21,7 +21,8 @@ from nullah.core.layout.compiled.pieces import (
     put,
     start_of,
 )
-from nullah.core.layout.encoding import BLOCK, CUT, LEAST_WIDTH, SUMS, WASTE
+from nullah.core.layout.encoding import BLOCK, CUT, SUMS, WASTE
+from nullah.core.layout.model import LEAST_WIDTH
 
 FITS = 6  # items, largest first, that are tried in a gap
 PART_FILLED = 0.8  # what a gap is taken to hold where the best part leaves room for another
