@@ -14,5 +14,6 @@ board = Stock("b", "b", WOOD, 1000.0, 200.0, 0.0, 1000.0, 0.0, 200.0, 25.0, (), 
 for many in (3, 30):  # all finds a place, and not all
     blanks = [Blank(str(i), 300.0, 90.0 + i % 3, 20.0, WOOD, (300.0, 90.0)) for i in range(many)]
     planner = Planner([board], blanks, Options())
+    planner.looks = (1000, 0)  # in vain, so that exchanges begin
     for share in (0.0, 0.5, 1.0):
         planner.advance(5, share)

@@ -25,7 +25,7 @@ NOISE, JOINED_WASTE, PEEL = 1.0, 0.01, 0.04
 EXCHANGE_HEAT, AMONG = 0.1, 40  # of a mean part's area, for exchanges by exact search; less where there are more parts
 EXCHANGED, FEW_EXCHANGED = 0.3, 0.8  # share of the work that goes into them; where there are few parts
 FEW_PARTS = 150
-BEGUN = 0.05  # share of the work after which it does
+BEGUN = 0.05  # share of the work after which it does, and only once no more boards are filled to the last
 LOOKS_A_ROUND = 200  # about how many ways of parting the exact search looks at in the time of a round
 SLOTS = 1 << 18  # for what the exact search has found
 STRAIGHT = {"crosscut": 0.35, "rip": -0.35}  # how the kind of cut that is to come first is leant to
@@ -98,7 +98,7 @@ class Planner:
         in_vain = self.looks[0] > 50 * (1 + self.looks[1])
         peel = 0.0 if self.saving else PEEL / (20.0 if in_vain else 1.0)
         style = np.array([NOISE, lean, JOINED_WASTE, peel])
-        if not self.saving and share > BEGUN:
+        if not self.saving and share > BEGUN and in_vain:
             part_of = FEW_EXCHANGED if len(self.blanks) <= FEW_PARTS else EXCHANGED
             by_search = int(rounds * (1 - part_of)) + 1
             self._exchange((rounds - by_search) * LOOKS_A_ROUND, aim)
