@@ -51,9 +51,16 @@ def known_to_fit(seeds=(1, 2)):
         _row("40 boards, 250 parts, a little loose", 60, [searched(*cases.sawn(40, 250, s, True), 60) for s in seeds])
 
 
-def _proved(stock, blanks, boards, placed):
+def _set_row(stock, blanks, planner, told):
+    """A line for sets searched for 10 s, with what is told of how much there could be."""
+    placed = f"{100 * planner.progress.placed:6.2f} %"
+    words = f"{len(stock):2} boards, {len(blanks):3} parts, {planner.progress.unplaced:2} left out"
+    print(f"  {words}  10 s:  {placed} ({told})")
+
+
+def _proved(stock, blanks, placed):
     """What is proved with full cuts, in words, where few boards let it be and there is time."""
-    if boards > 4 or not os.environ.get("NULLAH_LONG"):
+    if len(stock) > 4 or not os.environ.get("NULLAH_LONG"):
         return ""
     return f", with full cuts {100 * proved.share_at_most(stock, blanks, cases.KERF, 150.0, placed):6.2f} %"
 
@@ -67,8 +74,7 @@ def sets_round_faults(seeds=(1, 2, 3)):
             planner, _ = searched(stock, blanks, 10)
             placed, bound = planner.progress.placed, planner.bound().placed_area_share_at_most
             most = min(bound, relaxed.share_at_most(stock, blanks, cases.KERF, 5.0) if boards <= 10 else 1.0)
-            told = f"{100 * placed:6.2f} % (at most {100 * most:6.2f} %{_proved(stock, blanks, boards, placed)})"
-            print(f"  {boards:2} boards, {len(blanks):3} parts, {planner.progress.unplaced:2} left out  10 s:  {told}")
+            _set_row(stock, blanks, planner, f"at most {100 * most:6.2f} %{_proved(stock, blanks, placed)}")
     if os.environ.get("NULLAH_LONG"):
         _row("40 boards, sets", 60, [searched(*cases.sets(40, s), 60) for s in seeds[:2]])
 
@@ -84,11 +90,7 @@ def few_large_parts(seeds=(1, 2, 3, 4, 5)):
             found, most = general.share_at_most(stock, blanks, cases.KERF, 30.0)
             told = f"{100 * found:6.2f} %, at most {100 * most:6.2f} %; "
         bound = relaxed.share_at_most(stock, blanks, cases.KERF, 5.0 if boards == 4 else 20.0)
-        told += f"at most {100 * bound:6.2f} %{_proved(stock, blanks, boards, placed)}"
-        print(
-            f"  {boards:2} boards, {len(blanks):3} parts, {planner.progress.unplaced:2} left out  10 s:  "
-            f"{100 * placed:6.2f} % ({told})"
-        )
+        _set_row(stock, blanks, planner, f"{told}at most {100 * bound:6.2f} %{_proved(stock, blanks, placed)}")
 
 
 def warped(seeds=(1, 2, 3)):

@@ -53,7 +53,10 @@ def _grown(board, kerf):
 
 
 def _clear_boxes(length, width, faults):
-    """The largest clear rectangles: every stretch between two ends of faults, and in it every gap between those met."""
+    """The largest clear rectangles: every stretch between two ends of faults, and in it every gap between those met.
+
+    Found apart from the planner's own, which they are to check.
+    """
     lows, highs = sorted({0.0, *(f[2] for f in faults)}), sorted({length, *(f[0] for f in faults)})
     found = []
     for a in lows:

@@ -3,7 +3,7 @@
 import pytest
 
 from nullah.core import demo, edit
-from nullah.core.layout.model import Options, cuts, leaves
+from nullah.core.layout.model import Options, leaves
 from nullah.core.layout.planner import Planner
 from nullah.core.plan import plan
 from nullah.core.stations import breakdown
@@ -29,7 +29,8 @@ def planned(request):
 
 
 def metres(layout):
-    return sum(n.width if n.axis == "across" else n.length for b in layout.boards for n in cuts(b.root)) / 1000
+    sums = breakdown.sawing_of(demo.project().boards, breakdown.accept(layout, "")).sums
+    return sums.across_m + sums.along_m
 
 
 def test_weights_of_ones_own_are_a_reason_to_lay_out_again_and_the_usual_are_not():

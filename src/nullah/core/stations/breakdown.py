@@ -156,15 +156,13 @@ def work(
         crosscut_effort=Options.crosscut_effort * weights.sawing,
         rip_effort=Options.rip_effort * weights.sawing,
         opening=weights.opening / 100.0,
-    )
-    options = replace(
-        plain,
-        crosscut_effort=plain.crosscut_effort * rates.across,
-        rip_effort=plain.rip_effort * rates.along,
         kept=frozenset(whole),
     )
+    options = replace(
+        plain, crosscut_effort=plain.crosscut_effort * rates.across, rip_effort=plain.rip_effort * rates.along
+    )
     held = frozenset(p for p in pinned if p not in cut_parts)
-    fingerprint = _fingerprint(fitted.digest, blanks, timber.spans, plain, options.kept, held)
+    fingerprint = _fingerprint(fitted.digest, blanks, timber.spans, plain, held)
     here = tuple(b for b in layout.boards if b.board in timber.spans and b.board not in sawn) if layout else ()
     kept = tuple(b for b in here if any(n.part in cut_parts for n in leaves(b.root)))
     begun = _begun([b for b in here if b not in kept], held, stock)
@@ -258,20 +256,15 @@ def no_wood(board: Board) -> tuple[Box, ...]:
 
 
 def _fingerprint(
-    timber: str,
-    blanks: tuple[Blank, ...],
-    spans: dict[str, Span],
-    plain: Options,
-    whole: frozenset[str],
-    held: frozenset[str],
+    timber: str, blanks: tuple[Blank, ...], spans: dict[str, Span], plain: Options, held: frozenset[str]
 ) -> str:
     seen = [timber, *sorted(held)]
     seen += [
         f"{b.id} {b.length:.0f} {b.width:.0f} {b.thickness:.0f} {b.species}" for b in blanks
     ]  # a shaving is no change
     seen += [f"{k} {s}" for k, s in sorted(spans.items())] + [
-        str(plain),  # other rates are no reason to lay out again
-        *sorted(whole),
+        str(replace(plain, kept=frozenset())),  # other rates are no reason to lay out again
+        *sorted(plain.kept),
     ]
     return hashlib.sha256("\n".join(seen).encode()).hexdigest()[:16]
 

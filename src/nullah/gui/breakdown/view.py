@@ -85,9 +85,11 @@ class BreakdownView(QWidget):
             )
             for (owner, n), (_, mm, _) in GIVEN.items()
         }
-        foot = row(*(thing for key, field in self.given.items() for thing in (GIVEN[key][0], field)), 1, spacing=4)
+        fields: list[str | QWidget] = []
         for key, field in self.given.items():
             field.setToolTip(GIVEN[key][2])
+            fields += [GIVEN[key][0], field]
+        foot = row(*fields, 1, spacing=4)
         lead = row(self.look, self.looked, self.turn_button, self.before, self.after, spacing=5)
         lead.setStretch(1, 1)
         hand = row(self.part, self.pin_button, self.mark, self.whole_button, self.sawn_button, spacing=5)
