@@ -1,8 +1,10 @@
-"""What full cuts can place at the most, proved where few parts lie on a board: the bench's bound, and sets that do not fit ruled out.
+"""What full cuts can place at the most, proved: the bench's bound, and for each board which sets of its largest parts fit.
 
-HiGHS says which parts should lie on which board; the exact search says whether they can be freed by full cuts; of what cannot be
-the least set that cannot be either is forbidden, and HiGHS asked again (Benders 1962, with cuts that are plain prohibitions). What the
-exact search does not decide soon is taken to fit. The search is the planner's own, held against brute force in the tests.
+For each board the exact search lists every set of the largest kinds that full cuts can free, kind after kind while there is time; what
+lies on a board of those kinds lies within one of the largest such sets, or a mixture of them where HiGHS relaxes (Dantzig and Wolfe
+1960). Then HiGHS says which parts should lie on which board, the exact search whether all of them fit; of what does not the least set
+that does not either is forbidden, and HiGHS asked again (Benders 1962, with cuts that are plain prohibitions). What the exact search
+does not decide soon is taken to fit. The search is the planner's own, held against brute force in the tests.
 """
 
 from __future__ import annotations
@@ -17,7 +19,8 @@ from nullah.core.layout.compiled.sets import KINDS, empty_known, wood_of
 from nullah.core.layout.encoding import encode
 from nullah.core.layout.model import Options
 
-PATIENCE = 20_000_000  # ways of parting looked at for one question
+PATIENCE, GLANCE = 20_000_000, 2_000_000  # ways of parting looked at for one question; for one of the many of a list
+LISTED = 20_000  # sets of a board, at the most
 
 
 class Judge:
@@ -41,15 +44,16 @@ class Judge:
                     told[count] = yes
                     break
             else:
-                told[count] = self._search(board, count)
+                told[count] = self.search(board, count, PATIENCE)
         return told[count]
 
-    def _search(self, board, count):
+    def search(self, board, count, patience):
+        """What the exact search finds."""
         if len(count) > KINDS:
             return None
         piece = self.case.opens[self.case.open_start[board]]
-        yes, looked = fits(self.woods[board], piece, np.array(count), self.known[board], PATIENCE)
-        return True if yes else (None if looked >= PATIENCE else False)
+        yes, looked = fits(self.woods[board], piece, np.array(count), self.known[board], patience)
+        return True if yes else (None if looked >= patience else False)
 
     def least_unfit(self, board, count, areas):
         """A set that does not fit, every one less than it does or is undecided."""
@@ -62,12 +66,56 @@ class Judge:
         return count
 
 
-def share_at_most(stock, blanks, kerf=1.5, seconds=120.0, found=0.0):
-    """The most of the area asked for that full cuts could place; ends when it comes to what was ``found``, or after so long."""
+def _less(count):
+    """Sets with one part less."""
+    return ((*count[:j], n - 1, *count[j + 1 :]) for j, n in enumerate(count) if n)
+
+
+def largest_sets(judge, programme, board, seconds):
+    """The kinds listed, largest parts first, and of the sets of them that fit a board those that no further part fits into."""
+    kinds = sorted(range(len(programme.sizes)), key=lambda j: -programme.sizes[j][0] * programme.sizes[j][1])
+    every, listed, until = {(0,) * len(kinds)}, [], time.perf_counter() + seconds
+    for j in kinds:
+        larger = set(every)
+        for count in sorted(every):
+            for n in range(1, programme.asked[j] + 1):
+                more = (*count[:j], n, *count[j + 1 :])
+                known = programme.top[programme.lies[board, j, n]] > 0 and all(one in larger for one in _less(more))
+                if not known or judge.search(board, more, GLANCE) is False:
+                    break
+                larger.add(more)
+            if len(larger) > LISTED or time.perf_counter() > until:
+                return listed, _largest(every, listed)
+        every = larger
+        listed.append(j)
+    return listed, _largest(every, listed)
+
+
+def _largest(every, listed):
+    """Those sets that are not within another with one part more."""
+    return [s for s in every if not any((*s[:j], s[j] + 1, *s[j + 1 :]) in every for j in listed)]
+
+
+def _mix_of_sets(programme, board, listed, sets):
+    """Of the kinds listed no more lies on a board than in a mixture of the sets."""
+    columns = [programme.column(0.0, 1.0) for _ in sets]
+    programme.row([(q, 1.0) for q in columns], 1.0)
+    for j in listed:
+        entries = [(programme.lies[board, j, n], 1.0) for n in range(1, programme.asked[j] + 1)]
+        programme.row(entries + [(q, -float(s[j])) for q, s in zip(columns, sets, strict=True) if s[j]], 0.0)
+
+
+def share_at_most(stock, blanks, kerf=1.5, seconds=120.0, found=0.0, listing=0.0):
+    """The most of the area asked for that full cuts could place.
+
+    Ends when it comes to what was ``found``, or after so long beyond ``listing`` seconds for the sets of each board.
+    """
     programme = relaxed.Programme(stock, blanks, kerf)
     judge = Judge(stock, blanks, programme, kerf)
     areas = [long * w for long, w in programme.sizes]
-    most, began = 1.0, time.perf_counter()
+    for b in range(len(stock) if listing else 0):
+        _mix_of_sets(programme, b, *largest_sets(judge, programme, b, listing))
+    most, began = programme.solve(seconds, whole=False)[1], time.perf_counter()
     while (gone := time.perf_counter() - began) < seconds and most > found + 1e-4:
         x, proved = programme.solve(seconds - gone)
         most = min(most, proved)

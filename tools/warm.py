@@ -1,5 +1,6 @@
 """Compile the planner's inner loop into Numba's cache anew, so that the first search does not wait for it."""
 
+from dataclasses import replace
 from pathlib import Path
 
 import nullah.core.layout
@@ -13,7 +14,7 @@ WOOD = "yellow-poplar"
 board = Stock("b", "b", WOOD, 1000.0, 200.0, 0.0, 1000.0, 0.0, 200.0, 25.0, (), lambda *_: 25.0)
 for many in (3, 30):  # all finds a place, and not all
     blanks = [Blank(str(i), 300.0, 90.0 + i % 3, 20.0, WOOD, (300.0, 90.0)) for i in range(many)]
-    planner = Planner([board], blanks, Options())
-    planner.looks = (1000, 0)  # in vain, so that exchanges begin
-    for share in (0.0, 0.5, 1.0):
-        planner.advance(5, share)
+    planner = Planner([board, replace(board, id="c")], blanks, Options())
+    planner.looks = (1000, 0)  # in vain, so that exchanges begin and fillings are put together
+    for share in (0.0, 0.5, 0.9, 1.0):
+        planner.advance(1500, share)

@@ -32,7 +32,7 @@ def main(words: Sequence[str]) -> int:
         raise FileTrouble("The seconds lie between 0 and a day, and the rounds are no fewer than 0.")
     orders = tables.read(given.boards, given.parts, given.defects, allowance)
     options = Options(kerf, kerf, thin=EXACT)
-    planner = Planner(orders.stock, orders.blanks, options, given.seed)
+    planner = Planner(orders.stock, orders.blanks, options, given.seed, waits=given.work > 0)
     reached = searched(planner, given.seconds, given.work)
     whole = breakdown_out.made(orders, planner.layout(), planner.bound(), reached.placed, reached.rounds, given.seed)
     written = {given.out: breakdown_out.as_json(whole).encode()}

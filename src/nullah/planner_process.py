@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import sys
 import time
 from collections.abc import Callable, Iterator
@@ -14,12 +15,13 @@ from nullah.planning import Report, Task, packed, unpacked
 
 TURN = 0.03  # seconds of search between looks at the clock
 TELL_EVERY = 0.4  # seconds between reports
+YIELDS = 5  # steps of niceness: the search may take every core there is, the window comes first
 
 
 def reports(task: Task, clock: Callable[[], float] = time.perf_counter) -> Iterator[Report]:
     """Search, and tell how far it has come every now and then; the last report says it is done."""
     r = task.request
-    offers = Offers(r.stock, r.blanks, r.options, task.seed, r.begun)
+    offers = Offers(r.stock, r.blanks, r.options, task.seed, r.begun, waits=False)
     at_most = offers.bound().placed_area_share_at_most
     if offers.done:
         yield Report(r.fingerprint, (), 1.0, at_most, 1.0, 0, True)
@@ -46,10 +48,13 @@ def reports(task: Task, clock: Callable[[], float] = time.perf_counter) -> Itera
 
 
 def main() -> int:
-    """Read one task, send its reports."""
-    (task, *_), _ = unpacked(sys.stdin.buffer.read())
-    assert isinstance(task, Task)
-    for one in reports(task):
-        sys.stdout.buffer.write(packed(one))
-        sys.stdout.buffer.flush()
+    """Read one task, send its reports; whatever a library prints goes to where errors go."""
+    with os.fdopen(os.dup(1), "wb") as out:
+        os.dup2(2, 1)
+        os.nice(YIELDS)
+        (task, *_), _ = unpacked(sys.stdin.buffer.read())
+        assert isinstance(task, Task)
+        for one in reports(task):
+            out.write(packed(one))
+            out.flush()
     return 0

@@ -170,6 +170,47 @@ def encode(
     return Encoded(case, kinds, counts, used, options, trees)
 
 
+def alone(case: Case, board: int, prices: NDArray[np.float64]) -> Case:
+    """The same case with one of its boards only; a part of each kind counts for so much as its ``prices`` say (mm2)."""
+    classes = case.zones.size
+
+    def of(boxes: NDArray[np.float64], start: NDArray[np.int64], lists: int) -> tuple[Any, Any]:
+        mine = start[board * lists : (board + 1) * lists + 1]
+        return boxes[mine[0] : mine[-1]], mine - mine[0]
+
+    b = slice(board, board + 1)
+    opens, open_start = of(case.opens, case.open_start, 1)
+    faults, fault_start = of(case.faults, case.fault_start, 1)
+    clears, clear_start = of(case.clears, case.clear_start, classes)
+    knots, knot_start = of(case.knots, case.knot_start, classes)
+    spoils, spoil_start = of(case.spoils, case.spoil_start, 1)
+    return case._replace(
+        boards=1,
+        size=case.size[b],
+        capacity=case.capacity[b],
+        whole=case.whole[b],
+        effort=case.effort[b],
+        opens=opens,
+        open_start=open_start,
+        faults=faults,
+        fault_start=fault_start,
+        clears=clears,
+        clear_start=clear_start,
+        knots=knots,
+        knot_start=knot_start,
+        sizes=np.column_stack((case.sizes[:, :2], prices)),
+        allow=case.allow[b],
+        limits=case.limits[b],
+        spoils=spoils,
+        spoil_start=spoil_start,
+    )
+
+
+def no_records(boards: int, rows: int, counts: NDArray[np.int64]) -> tuple[Any, ...]:
+    """Records of boards with nothing on them: rows by board, how many are in use, figures by board, and what is left to lay."""
+    return np.zeros((boards, rows, COLUMNS)), np.zeros(boards, np.int64), np.zeros((boards, 6)), counts.copy()
+
+
 def _floats(values: Sequence[Any], columns: int = 0) -> NDArray[np.float64]:
     """An array of one kind of number, whatever it is made from, so that the loop is compiled once for all."""
     made = np.array(values, dtype=np.float64)

@@ -31,24 +31,37 @@ class Offers:
         options: Options,
         seed: int = 1,
         begun: Sequence[BoardLayout] = (),
+        waits: bool = True,
     ) -> None:
         self.stock, self.blanks, self.options, self.seed, self.begun = stock, blanks, options, seed, begun
+        self.waits = waits
         self.ways: list[tuple[str, Planner]] = []
         self._add("crosscut first", replace(options, first="crosscut"))
         self._add("rip first", replace(options, first="rip"))
         if len(stock) > 1:
             self._add("fewest boards", replace(options, opening=FEWEST_BOARDS))
+        self._following = [planner for _, planner in self.ways[1:]]
         self._at_once = search(stock, blanks, options, begun)
         self._turn = 0
         self._wide = self._split = False
 
     def _add(self, name: str, options: Options, blanks: Sequence[Blank] | None = None) -> None:
-        self.ways.append((name, Planner(self.stock, blanks or self.blanks, options, self.seed, self.begun)))
+        planner = Planner(self.stock, blanks or self.blanks, options, self.seed, self.begun, self.waits)
+        self.ways.append((name, planner))
 
     def advance(self, rounds: int, share: float) -> Progress:
-        """So many rounds of the way whose turn it is; ``share`` of the work is done by now. How far the best has come."""
-        self._turn = (self._turn + 1) % len(self.ways)
-        self.ways[self._turn][1].advance(rounds, share)
+        """So many rounds of the way whose turn it is; ``share`` of the work is done by now. How far the best has come.
+
+        Until the first has found a place for everything, those that differ from it only in what is saved wait for it.
+        """
+        lead = self.ways[0][1]
+        if self._following and not lead.progress.unplaced:
+            for planner in self._following:
+                planner.begin_from(lead)
+            self._following = []
+        active = [p for _, p in self.ways if not any(p is one for one in self._following)]
+        self._turn = (self._turn + 1) % len(active)
+        active[self._turn].advance(rounds, share)
         if share > SPLIT_AFTER:
             self._widen()
         return self.progress

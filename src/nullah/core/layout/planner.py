@@ -15,7 +15,8 @@ import numpy as np
 
 from nullah.core.document import BoardLayout
 from nullah.core.layout.bound import Bound, bound
-from nullah.core.layout.encoding import COLUMNS, Encoded, decode, encode
+from nullah.core.layout.encoding import Encoded, decode, encode, no_records
+from nullah.core.layout.fillings import AT_ONCE, Beside, Fillings, take_on
 from nullah.core.layout.model import Blank, Layout, Options, Stock
 from nullah.core.layout.search import why_not
 
@@ -23,10 +24,16 @@ HEAT = (0.2, 0.02)  # of a mean part's area: at the start, and at the end
 PLACING, SAVING = np.array([1.0, 0.4, 0.0]), np.array([10.0, 0.02, 1.0])  # weights of area, scattered waste, cost
 NOISE, JOINED_WASTE, PEEL = 1.0, 0.01, 0.04
 EXCHANGE_HEAT, AMONG = 0.1, 40  # of a mean part's area, for exchanges by exact search; less where there are more parts
-EXCHANGED, FEW_EXCHANGED, FEW_PARTS = 0.3, 0.8, 150  # share of the work that goes into them; where there are so few parts
+EXCHANGED, FEW_EXCHANGED, FEW_PARTS = (
+    0.3,
+    0.8,
+    150,
+)  # share of the work that goes into them; where there are so few parts
 BEGUN = 0.05  # share of the work after which exchanges begin, and not before boards are no more filled to the last
 LOOKS_A_ROUND = 200  # about how many ways of parting the exact search looks at in the time of a round
 SLOTS = 1 << 18  # for what the exact search has found
+SLICE = 20  # rounds between looks at how boards are filled, where fillings are put together
+DUE = 540  # rounds, for each board looked at beside, after which what was found is due
 STRAIGHT = {"crosscut": 0.35, "rip": -0.35}  # how the kind of cut that is to come first is leant to
 
 
@@ -45,6 +52,8 @@ class Planner:
     Args:
         stock: the boards. blanks: the parts in the rough. options: saws and preferences.
         seed: a search with another seed takes another way. begun: boards with parts that stay where they are.
+        waits: whether what is done in a thread beside it is taken after so many rounds, and not as soon as it is there; then the
+            same steps give the same layout on any machine.
     """
 
     def __init__(
@@ -54,20 +63,24 @@ class Planner:
         options: Options,
         seed: int = 1,
         begun: Sequence[BoardLayout] = (),
+        waits: bool = True,
     ) -> None:
         self.blanks = tuple(blanks)
         self.encoded: Encoded = encode(stock, blanks, options, begun)
         case = self.encoded.case
         self.state = np.array([(seed * 0x9E3779B97F4A7C15 + 0x2545F4914F6CDD1D) % 2**64 or 1], dtype=np.uint64)
         rows = _rows_needed(self.encoded)
-        self.now: tuple[Any, ...] = _empty(case.boards, rows, self.encoded.counts)
-        self.best: tuple[Any, ...] = _empty(case.boards, rows, self.encoded.counts)
+        self.now: tuple[Any, ...] = no_records(case.boards, rows, self.encoded.counts)
+        self.best: tuple[Any, ...] = no_records(case.boards, rows, self.encoded.counts)
         for _, _, figures, _ in (self.now, self.best):
             figures[:, 1] = case.capacity
         self.rounds = 0
         self.looks = (0, 0)  # for boards filled to the last, and how many were found
         self.saving = False
         self._turned_at = 0.0
+        self._beside = Beside(waits)
+        self._fillings: Fillings | None = None
+        self._seed = seed
         self._known: Any = None  # what the exact search has found
         self._owed = 0  # ways of parting that exchanges are still to look at
         self._weighed_for: Any = None  # the weights that the boards' values are of
@@ -75,9 +88,6 @@ class Planner:
     def advance(self, rounds: int, share: float) -> Progress:
         """Do so many rounds; ``share`` (0 to 1) of the whole work is done by now, which is how hot it still is."""
         from nullah.core.layout.compiled.records import weigh
-        from nullah.core.layout.compiled.rounds import (
-            rounds as search,  # the one late import: Numba takes half a second
-        )
 
         if self.done:
             return self.progress
@@ -93,20 +103,73 @@ class Planner:
             self._weighed_for = aim
             for _, _, figures, _ in (self.now, self.best):
                 weigh(self.encoded.case, figures, aim)
-        lean = STRAIGHT[self.encoded.options.first] if self.saving else 0.0
         in_vain = self.looks[0] > 50 * (1 + self.looks[1])
-        peel = 0.0 if self.saving else PEEL / (20.0 if in_vain else 1.0)
-        style = np.array([NOISE, lean, JOINED_WASTE, peel])
         if not self.saving and share > BEGUN and in_vain:
-            part_of = FEW_EXCHANGED if len(self.blanks) <= FEW_PARTS else EXCHANGED
-            by_search = int(rounds * (1 - part_of)) + 1
-            self._exchange((rounds - by_search) * LOOKS_A_ROUND, aim)
-            self.rounds += rounds - by_search
-            rounds = by_search
-        done, tries, hits = search(self.encoded.case, self.now, self.best, self.state, rounds, heat, aim, style)
-        self.rounds += int(done)
-        self.looks = (self.looks[0] + int(tries), self.looks[1] + int(hits))
+            rounds = self._helped(rounds, aim)
+        lean = STRAIGHT[self.encoded.options.first] if self.saving else 0.0
+        peel = 0.0 if self.saving else PEEL / (20.0 if in_vain else 1.0)
+        self._search(rounds, heat, aim, np.array([NOISE, lean, JOINED_WASTE, peel]))
         return self.progress
+
+    def _search(self, rounds: int, heat: float, aim: Any, style: Any) -> None:
+        """Empty and fill again so many times, and remember how boards are filled now and then where that is of use."""
+        from nullah.core.layout.compiled.rounds import rounds as search  # late, as Numba takes half a second
+
+        fillings = None if self.saving else self._fillings
+        while rounds > 0:
+            now = min(rounds, SLICE) if fillings else rounds
+            done, tries, hits = search(self.encoded.case, self.now, self.best, self.state, now, heat, aim, style)
+            self.rounds += int(done)
+            self.looks = (self.looks[0] + int(tries), self.looks[1] + int(hits))
+            if fillings:
+                fillings.note(self.now)
+            rounds -= now
+
+    def _helped(self, rounds: int, aim: Any) -> int:
+        """Put fillings together and exchange parts; returns the rounds that are left for filling again."""
+        few = len(self.blanks) <= FEW_PARTS
+        if few and self.encoded.case.boards > 1:
+            self._put_together(aim)
+        by_search = int(rounds * (1 - (FEW_EXCHANGED if few else EXCHANGED))) + 1
+        self._exchange((rounds - by_search) * LOOKS_A_ROUND, aim)
+        self.rounds += rounds - by_search
+        return by_search
+
+    @property
+    def fillings_known(self) -> int:
+        """How many fillings of single boards are remembered to be put together."""
+        return len(self._fillings.known) if self._fillings else 0
+
+    def begin_from(self, other: Planner) -> None:
+        """Go on from the best of another search of the same boards and blanks."""
+        for of in (self.now, self.best):
+            for ours, theirs in zip(of, other.best, strict=True):
+                ours[:] = theirs
+        self._weighed_for = None
+
+    def _put_together(self, aim: Any) -> None:
+        """Take up what was done beside, fillings found or one chosen for each board, and begin what is next."""
+        case, counts = self.encoded.case, self.encoded.counts
+        if self._fillings is None:
+            self._fillings = Fillings(case, counts, aim, self._seed, self.now[0].shape[1])
+        look = self._beside.result(self.rounds)
+        if look is not None:
+            if look.value > self.best[2][:, 2].sum() + 1.0:
+                self._adopt(look.chosen, aim)
+            self._fillings.add(look.found)
+            self._fillings.keep(look.kept)
+        if self._beside.idle:
+            known, fillings = list(self._fillings.known.values()), self._fillings
+            self._beside.begin(lambda: fillings.look(known), self.rounds + DUE * min(case.boards, AT_ONCE))
+
+    def _adopt(self, chosen: Any, aim: Any) -> None:
+        """Go on from these fillings, where they are better than the best."""
+        trial = no_records(self.encoded.case.boards, self.now[0].shape[1], self.encoded.counts)
+        take_on(self.encoded.case, trial, aim, self.encoded.counts, chosen)
+        if trial[2][:, 2].sum() > self.best[2][:, 2].sum() + 1.0:
+            for of in (self.now, self.best):
+                for ours, theirs in zip(of, trial, strict=True):
+                    ours[:] = theirs
 
     def _exchange(self, looks: int, aim: Any) -> None:
         """Exchange parts among pieces until so much was looked at; what one exchange looks at beyond is owed by the next."""
@@ -159,7 +222,3 @@ def _rows_needed(encoded: Encoded) -> int:
         return 1
     least = float((case.sizes[:, 0] * case.sizes[:, 1]).min())
     return 6 * int(min(int(encoded.counts.sum()), case.capacity.max() / least)) + 48
-
-
-def _empty(boards: int, rows: int, counts: Any) -> tuple[Any, ...]:
-    return np.zeros((boards, rows, COLUMNS)), np.zeros(boards, np.int64), np.zeros((boards, 6)), counts.copy()
