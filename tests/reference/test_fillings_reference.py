@@ -124,3 +124,16 @@ def test_the_same_work_gives_the_same_layout_with_a_thread_beside():
         assert planner.fillings_known > 50
     assert found[0] == found[1]
     hold_to_account(found[0], boards, blanks)
+
+
+def test_a_second_search_beside_counts_where_it_comes_further():
+    boards, blanks = cases.sawn(30, 180, 4, loose=True)
+    steps = [i / 12 for i in range(12)]
+    paired, first, second = (Planner(boards, blanks, KERFS, seed, paired=two) for seed, two in ((1, True), (1, False), (2, False)))
+    for share in steps:
+        for planner in (paired, first, second):
+            planner.advance(40, share)
+    assert paired.progress.placed == max(first.progress.placed, second.progress.placed)
+    assert first.progress.placed != second.progress.placed
+    assert paired.layout() in (first.layout(), second.layout())
+    hold_to_account(paired.layout(), boards, blanks)

@@ -231,3 +231,9 @@ class Beside:
             return None
         job, self._job = self._job, None
         return job.result()
+
+    def wait(self) -> None:
+        """Until the job is done."""
+        if self._job is not None:
+            self._job.result()
+            self._job = None

@@ -29,6 +29,7 @@ EXCHANGED, FEW_EXCHANGED, FEW_PARTS = (
     0.8,
     150,
 )  # share of the work that goes into them; where there are so few parts
+PUT_TOGETHER = 150  # parts at the most where fillings are put together
 BEGUN = 0.05  # share of the work after which exchanges begin, and not before boards are no more filled to the last
 LOOKS_A_ROUND = 200  # about how many ways of parting the exact search looks at in the time of a round
 SLOTS = 1 << 18  # for what the exact search has found
@@ -54,6 +55,7 @@ class Planner:
         seed: a search with another seed takes another way. begun: boards with parts that stay where they are.
         waits: whether what is done in a thread beside it is taken after so many rounds, and not as soon as it is there; then the
             same steps give the same layout on any machine.
+        paired: whether a second search goes on in that thread where there are too many parts for anything else, the better counting.
     """
 
     def __init__(
@@ -64,6 +66,7 @@ class Planner:
         seed: int = 1,
         begun: Sequence[BoardLayout] = (),
         waits: bool = True,
+        paired: bool = True,
     ) -> None:
         self.blanks = tuple(blanks)
         self.encoded: Encoded = encode(stock, blanks, options, begun)
@@ -81,16 +84,39 @@ class Planner:
         self._beside = Beside(waits)
         self._fillings: Fillings | None = None
         self._seed = seed
+        self._other: Planner | None = None  # the second search
+        self._pairs = paired and len(self.blanks) > PUT_TOGETHER and case.boards > 1
         self._known: Any = None  # what the exact search has found
         self._owed = 0  # ways of parting that exchanges are still to look at
         self._weighed_for: Any = None  # the weights that the boards' values are of
 
     def advance(self, rounds: int, share: float) -> Progress:
         """Do so many rounds; ``share`` (0 to 1) of the whole work is done by now, which is how hot it still is."""
-        from nullah.core.layout.compiled.records import weigh
-
         if self.done:
             return self.progress
+        other = self._beginning_other()
+        if other is not None:
+            self._beside.begin(lambda: other.advance(rounds, share), 0)
+        self._advance(rounds, share)
+        if other is not None:
+            self._beside.wait()
+            if not other.best[3].sum() and self.best[3].sum():
+                self.begin_from(other)
+        return self.progress
+
+    def _beginning_other(self) -> Planner | None:
+        """The second search, begun where it is time; none once all has a place."""
+        if not self._pairs or not self.best[3].sum():
+            self._other = None
+        elif self._other is None:
+            e = self.encoded
+            self._other = Planner(e.stock, self.blanks, e.options, self._seed + 1, tuple(e.begun.values()), True, False)
+        return self._other
+
+    def _advance(self, rounds: int, share: float) -> None:
+        """What ``advance`` does, in this search alone."""
+        from nullah.core.layout.compiled.records import weigh
+
         if not self.saving and self.best[3].sum() == 0:
             self.saving, self._turned_at = True, share
             for ours, theirs in zip(self.now, self.best, strict=True):
@@ -109,7 +135,6 @@ class Planner:
         lean = STRAIGHT[self.encoded.options.first] if self.saving else 0.0
         peel = 0.0 if self.saving else PEEL / (20.0 if in_vain else 1.0)
         self._search(rounds, heat, aim, np.array([NOISE, lean, JOINED_WASTE, peel]))
-        return self.progress
 
     def _search(self, rounds: int, heat: float, aim: Any, style: Any) -> None:
         """Empty and fill again so many times, and remember how boards are filled now and then where that is of use."""
@@ -128,7 +153,7 @@ class Planner:
     def _helped(self, rounds: int, aim: Any) -> int:
         """Put fillings together and exchange parts; returns the rounds that are left for filling again."""
         few = len(self.blanks) <= FEW_PARTS
-        if few and self.encoded.case.boards > 1:
+        if self.encoded.case.boards > 1 and len(self.blanks) <= PUT_TOGETHER:
             self._put_together(aim)
         by_search = int(rounds * (1 - (FEW_EXCHANGED if few else EXCHANGED))) + 1
         self._exchange((rounds - by_search) * LOOKS_A_ROUND, aim)
@@ -191,16 +216,24 @@ class Planner:
         return self.encoded.counts.size == 0 or self.encoded.case.boards == 0
 
     @property
+    def _ahead(self) -> Planner:
+        """This search, or the second where more has a place there."""
+        if self._other is None:
+            return self
+        areas = self.encoded.case.sizes[:, 2]
+        return min(self, self._other, key=lambda one: float((one.best[3] * areas).sum()))
+
+    @property
     def progress(self) -> Progress:
         """How far it has come."""
         demand = self.encoded.demand
-        left = self.best[3]
+        left = self._ahead.best[3]
         area = float((left * self.encoded.case.sizes[:, 2]).sum()) if left.size else 0.0
         return Progress(1.0 - area / demand if demand else 1.0, int(left.sum()), self.rounds)
 
     def layout(self) -> Layout:
         """The best layout so far."""
-        boards, without = decode(self.encoded, self.best[0], self.best[1])
+        boards, without = decode(self.encoded, *self._ahead.best[:2])
         reasons = tuple((b.id, why_not(self.encoded.stock, b)) for b in without)
         split = () if self.encoded.options.keep_groups else tuple(sorted({b.group for b in self.blanks if b.in_order}))
         return Layout(f"{self.encoded.options.first} first", boards, reasons, split)
