@@ -266,6 +266,19 @@ def test_ways_are_offered_side_by_side_and_none_leaves_out_more():
         hold_to_account(one, boards, blanks)
 
 
+def test_ways_that_only_save_otherwise_wait_until_the_first_has_found_a_place_for_all():
+    boards, blanks = sawn_up(3, 6, 6)
+    offers = Offers(boards, blanks, Options(1.5, 1.5))
+    (_, lead), *others = offers.ways
+    while lead.progress.unplaced and lead.rounds < 20_000:
+        assert all(planner.rounds == 0 for _, planner in others)
+        offers.advance(20, 0.2)
+    offers.advance(20, 0.3)
+    assert all(planner.progress.unplaced == 0 for _, planner in others)
+    for planner in (lead, *(p for _, p in others)):
+        hold_to_account(planner.layout(), boards, blanks)
+
+
 def test_mates_may_come_from_one_board_and_a_second_of_a_part_may_be_left():
     boards = [stock(f"b{i}", length=1000, width=100) for i in range(3)]
     mates = [blank(f"m{i}", 310, 95, group="mates") for i in range(3)]

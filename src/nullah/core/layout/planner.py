@@ -29,7 +29,6 @@ EXCHANGED, FEW_EXCHANGED, FEW_PARTS = (
     0.8,
     150,
 )  # share of the work that goes into them; where there are so few parts
-PUT_TOGETHER = 150  # parts at the most where fillings are put together
 BEGUN = 0.05  # share of the work after which exchanges begin, and not before boards are no more filled to the last
 LOOKS_A_ROUND = 200  # about how many ways of parting the exact search looks at in the time of a round
 SLOTS = 1 << 18  # for what the exact search has found
@@ -85,7 +84,7 @@ class Planner:
         self._fillings: Fillings | None = None
         self._seed = seed
         self._other: Planner | None = None  # the second search
-        self._pairs = paired and len(self.blanks) > PUT_TOGETHER and case.boards > 1
+        self._pairs = paired and len(self.blanks) > FEW_PARTS and case.boards > 1
         self._known: Any = None  # what the exact search has found
         self._owed = 0  # ways of parting that exchanges are still to look at
         self._weighed_for: Any = None  # the weights that the boards' values are of
@@ -153,7 +152,7 @@ class Planner:
     def _helped(self, rounds: int, aim: Any) -> int:
         """Put fillings together and exchange parts; returns the rounds that are left for filling again."""
         few = len(self.blanks) <= FEW_PARTS
-        if self.encoded.case.boards > 1 and len(self.blanks) <= PUT_TOGETHER:
+        if few and self.encoded.case.boards > 1:
             self._put_together(aim)
         by_search = int(rounds * (1 - (FEW_EXCHANGED if few else EXCHANGED))) + 1
         self._exchange((rounds - by_search) * LOOKS_A_ROUND, aim)
