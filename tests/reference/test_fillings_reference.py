@@ -10,8 +10,8 @@ from scipy.optimize import Bounds, LinearConstraint, milp
 from test_layout_reference import blank, fault, hold_to_account, stock
 
 from nullah.core.layout.compiled.together import pick
-from nullah.core.layout.encoding import alone, encode, no_records
-from nullah.core.layout.fillings import Fillings, take_on
+from nullah.core.layout.encoding import alone, encode
+from nullah.core.layout.fillings import Fillings, laid
 from nullah.core.layout.model import Layout, Options, leaves
 from nullah.core.layout.planner import PLACING, Planner, decode
 
@@ -86,14 +86,13 @@ def test_parts_too_many_leave_their_places_free_and_every_cut_can_be_sawn():
         fillings.add(look.found)
     fullest = [max((f for f in look.found if f.board == b), key=lambda f: sum(f.count)) for b in range(3)]
     assert (sum(np.array(f.count) for f in fullest) > encoded.counts).any()
-    laid = no_records(3, 200, encoded.counts)
-    take_on(encoded.case, laid, PLACING, encoded.counts, fullest)
-    trees, without = decode(encoded, laid[0], laid[1])
+    records, rows, figures, left = laid(encoded.case, PLACING, 200, encoded.counts, fullest)
+    trees, without = decode(encoded, records, rows)
     layout = Layout("crosscut first", trees, tuple((b.id, "") for b in without))
     hold_to_account(layout, boards, asked)
     area = sum(n.length * n.width for b in trees for n in leaves(b.root) if n.use == "part")
-    assert laid[2][:, 0].sum() == pytest.approx(area)
-    assert (laid[3] >= 0).all()
+    assert figures[:, 0].sum() == pytest.approx(area)
+    assert (left >= 0).all()
 
 
 def test_prices_leave_no_filling_that_is_known_worth_more_than_its_board():
@@ -129,7 +128,9 @@ def test_the_same_work_gives_the_same_layout_with_a_thread_beside():
 def test_a_second_search_beside_counts_where_it_comes_further():
     boards, blanks = cases.sawn(30, 180, 4, loose=True)
     steps = [i / 12 for i in range(12)]
-    paired, first, second = (Planner(boards, blanks, KERFS, seed, paired=two) for seed, two in ((1, True), (1, False), (2, False)))
+    paired, first, second = (
+        Planner(boards, blanks, KERFS, seed, paired=two) for seed, two in ((1, True), (1, False), (2, False))
+    )
     for share in steps:
         for planner in (paired, first, second):
             planner.advance(40, share)

@@ -173,42 +173,19 @@ def encode(
 def alone(case: Case, board: int, prices: NDArray[np.float64]) -> Case:
     """The same case with one of its boards only; a part of each kind counts for so much as its ``prices`` say (mm2)."""
     classes = case.zones.size
-
-    def of(boxes: NDArray[np.float64], start: NDArray[np.int64], lists: int) -> tuple[Any, Any]:
-        mine = start[board * lists : (board + 1) * lists + 1]
-        return boxes[mine[0] : mine[-1]], mine - mine[0]
-
-    b = slice(board, board + 1)
-    opens, open_start = of(case.opens, case.open_start, 1)
-    faults, fault_start = of(case.faults, case.fault_start, 1)
-    clears, clear_start = of(case.clears, case.clear_start, classes)
-    knots, knot_start = of(case.knots, case.knot_start, classes)
-    spoils, spoil_start = of(case.spoils, case.spoil_start, 1)
-    return case._replace(
-        boards=1,
-        size=case.size[b],
-        capacity=case.capacity[b],
-        whole=case.whole[b],
-        effort=case.effort[b],
-        opens=opens,
-        open_start=open_start,
-        faults=faults,
-        fault_start=fault_start,
-        clears=clears,
-        clear_start=clear_start,
-        knots=knots,
-        knot_start=knot_start,
-        sizes=np.column_stack((case.sizes[:, :2], prices)),
-        allow=case.allow[b],
-        limits=case.limits[b],
-        spoils=spoils,
-        spoil_start=spoil_start,
-    )
+    by_board = ("size", "capacity", "whole", "effort", "allow", "limits")
+    mine: dict[str, Any] = {name: getattr(case, name)[board : board + 1] for name in by_board}
+    for one, lists in (("open", 1), ("fault", 1), ("spoil", 1), ("clear", classes), ("knot", classes)):
+        ends = getattr(case, f"{one}_start")[board * lists : (board + 1) * lists + 1]
+        mine |= {f"{one}s": getattr(case, f"{one}s")[ends[0] : ends[-1]], f"{one}_start": ends - ends[0]}
+    return case._replace(boards=1, sizes=np.column_stack((case.sizes[:, :2], prices)), **mine)
 
 
-def no_records(boards: int, rows: int, counts: NDArray[np.int64]) -> tuple[Any, ...]:
+def no_records(case: Case, rows: int, counts: NDArray[np.int64]) -> tuple[Any, ...]:
     """Records of boards with nothing on them: rows by board, how many are in use, figures by board, and what is left to lay."""
-    return np.zeros((boards, rows, COLUMNS)), np.zeros(boards, np.int64), np.zeros((boards, 6)), counts.copy()
+    figures = np.zeros((case.boards, 6))
+    figures[:, 1] = case.capacity
+    return np.zeros((case.boards, rows, COLUMNS)), np.zeros(case.boards, np.int64), figures, counts.copy()
 
 
 def _floats(values: Sequence[Any], columns: int = 0) -> NDArray[np.float64]:

@@ -41,11 +41,10 @@ class Filling:
 
 @dataclass(frozen=True)
 class Look:
-    """What was found, the fillings chosen from all and what they are worth together, and those worth keeping."""
+    """What was found, the fillings chosen from all, and those worth keeping."""
 
     found: list[Filling]
     chosen: list[Filling]
-    value: float
     kept: list[Filling]
 
 
@@ -67,7 +66,7 @@ class Fillings:
             key = (figures[b, 0], figures[b, 1], figures[b, 4])
             if self._seen[b] != key and figures[b, 0] > 0:
                 self._seen[b] = key
-                self.add([self._filling(b, records[b, : rows[b]], self.case.sizes.shape[0])])
+                self.add([self._filling(b, records[b, : rows[b]])])
 
     def add(self, found: Iterable[Filling]) -> None:
         """Remember these; of those with the same parts the one with less scattered."""
@@ -76,13 +75,13 @@ class Fillings:
             if old is None or one.scattered < old.scattered:
                 self.known[one.board, one.count] = one
 
-    def _filling(self, board: int, record: NDArray[np.float64], kinds: int) -> Filling:
+    def _filling(self, board: int, record: NDArray[np.float64]) -> Filling:
         of = record[:, 0].astype(np.int64)
         parts = of >= 0
         kept = record.copy()
         kept[parts, SUMS] = self.case.sizes[of[parts], 2]  # it may have been found at other prices
         dead = float(kept[:, SUMS + 2].sum())
-        count = tuple(int(n) for n in np.bincount(of[parts], minlength=kinds))
+        count = tuple(int(n) for n in np.bincount(of[parts], minlength=self.counts.size))
         return Filling(board, count, kept, float(self.aim[1] * np.sqrt(max(0.0, dead) * self.case.mean_area)))
 
     def look(self, known: list[Filling]) -> Look:
@@ -91,9 +90,9 @@ class Fillings:
         areas = self.case.sizes[:, 2]
         self.prices += FOLLOWED * (np.maximum(worth, CHEAPEST * areas) - self.prices)
         found = [one for b in self.next_boards() for one in self._sought(b)]
-        chosen, value = self.together(known + found)
+        chosen, _ = self.together(known + found)
         nearest = np.argsort(short, kind="stable")[:KEPT]
-        return Look(found, chosen, value, [known[i] for i in sorted(nearest)])
+        return Look(found, chosen, [known[i] for i in sorted(nearest)])
 
     def next_boards(self) -> list[int]:
         """The boards whose turn it is."""
@@ -104,19 +103,15 @@ class Fillings:
 
     def _sought(self, board: int) -> Iterable[Filling]:
         """What a search of one board alone finds to be worth most at the prices."""
-        from nullah.core.layout.compiled.records import note
         from nullah.core.layout.compiled.rounds import rounds as search
 
         case = alone(self.case, board, self.prices)
-        now, best = (no_records(1, self._rows, self.counts) for _ in range(2))
-        for records, _, figures, _ in (now, best):
-            note(case, self.aim, 0, records[0], 0, figures[0])
-            figures[0, 1] = case.capacity[0]
+        now, best = (no_records(case, self._rows, self.counts) for _ in range(2))
         found = {}
         for i in range(LOOKS):
             heat = case.mean_area * COOLING[0] * (COOLING[1] / COOLING[0]) ** (i / LOOKS)
             search(case, now, best, self._state, SOUGHT // LOOKS, heat, self.aim, STYLE)
-            one = self._filling(board, best[0][0, : best[1][0]], self.case.sizes.shape[0])
+            one = self._filling(board, best[0][0, : best[1][0]])
             found[one.count] = one
         return found.values()
 
@@ -164,28 +159,27 @@ class Fillings:
             self.known = {(one.board, one.count): one for one in those}
 
 
-def take_on(case: Case, now: tuple[Any, ...], aim: NDArray[np.float64], counts: Any, chosen: list[Filling]) -> None:
-    """Lay these fillings on their boards and nothing on the others; a part too many leaves its place free."""
+def laid(
+    case: Case, aim: NDArray[np.float64], rows: int, counts: NDArray[np.int64], chosen: list[Filling]
+) -> tuple[Any, ...]:
+    """Records of these fillings on their boards, with nothing on the others; a part too many leaves its place free."""
     from nullah.core.layout.compiled.records import note
 
-    records, rows, figures, left = now
-    rows[:] = 0
-    left[:] = counts
+    made = no_records(case, rows, counts)
+    records, used, figures, left = made
     for one in chosen:
-        n = 0
+        n, b = 0, one.board
         for row in one.record:
             kind = int(row[0])
-            records[one.board, n] = row
+            records[b, n] = row
             n += 1
             if kind >= 0 and left[kind] > 0:
                 left[kind] -= 1
             elif kind >= 0:
-                n = _left_free(records[one.board], n - 1)
-        rows[one.board] = n
-    for b in range(case.boards):
-        note(case, aim, b, records[b], rows[b], figures[b])
-        if rows[b] == 0:
-            figures[b, 1] = case.capacity[b]
+                n = _left_free(records[b], n - 1)
+        used[b] = n
+        note(case, aim, b, records[b], n, figures[b])
+    return made
 
 
 def _left_free(record: NDArray[np.float64], i: int) -> int:

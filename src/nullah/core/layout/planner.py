@@ -16,7 +16,7 @@ import numpy as np
 from nullah.core.document import BoardLayout
 from nullah.core.layout.bound import Bound, bound
 from nullah.core.layout.encoding import Encoded, decode, encode, no_records
-from nullah.core.layout.fillings import AT_ONCE, Beside, Fillings, take_on
+from nullah.core.layout.fillings import AT_ONCE, Beside, Fillings, laid
 from nullah.core.layout.model import Blank, Layout, Options, Stock
 from nullah.core.layout.search import why_not
 
@@ -24,11 +24,8 @@ HEAT = (0.2, 0.02)  # of a mean part's area: at the start, and at the end
 PLACING, SAVING = np.array([1.0, 0.4, 0.0]), np.array([10.0, 0.02, 1.0])  # weights of area, scattered waste, cost
 NOISE, JOINED_WASTE, PEEL = 1.0, 0.01, 0.04
 EXCHANGE_HEAT, AMONG = 0.1, 40  # of a mean part's area, for exchanges by exact search; less where there are more parts
-EXCHANGED, FEW_EXCHANGED, FEW_PARTS = (
-    0.3,
-    0.8,
-    150,
-)  # share of the work that goes into them; where there are so few parts
+EXCHANGED, FEW_EXCHANGED = 0.3, 0.8  # share of the work that goes into them; the same where parts are few
+FEW_PARTS = 150  # at the most: fillings are put together in the thread beside; with more a second search goes on there
 BEGUN = 0.05  # share of the work after which exchanges begin, and not before boards are no more filled to the last
 LOOKS_A_ROUND = 200  # about how many ways of parting the exact search looks at in the time of a round
 SLOTS = 1 << 18  # for what the exact search has found
@@ -72,10 +69,8 @@ class Planner:
         case = self.encoded.case
         self.state = np.array([(seed * 0x9E3779B97F4A7C15 + 0x2545F4914F6CDD1D) % 2**64 or 1], dtype=np.uint64)
         rows = _rows_needed(self.encoded)
-        self.now: tuple[Any, ...] = no_records(case.boards, rows, self.encoded.counts)
-        self.best: tuple[Any, ...] = no_records(case.boards, rows, self.encoded.counts)
-        for _, _, figures, _ in (self.now, self.best):
-            figures[:, 1] = case.capacity
+        self.now: tuple[Any, ...] = no_records(case, rows, self.encoded.counts)
+        self.best: tuple[Any, ...] = no_records(case, rows, self.encoded.counts)
         self.rounds = 0
         self.looks = (0, 0)  # for boards filled to the last, and how many were found
         self.saving = False
@@ -118,8 +113,7 @@ class Planner:
 
         if not self.saving and self.best[3].sum() == 0:
             self.saving, self._turned_at = True, share
-            for ours, theirs in zip(self.now, self.best, strict=True):
-                ours[:] = theirs
+            _copy(self.best, self.now)
         began = self._turned_at if self.saving else 0.0
         part = min(1.0, max(0.0, (share - began) / max(1e-9, 1.0 - began)))
         heat = self.encoded.case.mean_area * HEAT[0] * (HEAT[1] / HEAT[0]) ** part
@@ -166,9 +160,8 @@ class Planner:
 
     def begin_from(self, other: Planner) -> None:
         """Go on from the best of another search of the same boards and blanks."""
-        for of in (self.now, self.best):
-            for ours, theirs in zip(of, other.best, strict=True):
-                ours[:] = theirs
+        for ours in (self.now, self.best):
+            _copy(other.best, ours)
         self._weighed_for = None
 
     def _put_together(self, aim: Any) -> None:
@@ -178,22 +171,15 @@ class Planner:
             self._fillings = Fillings(case, counts, aim, self._seed, self.now[0].shape[1])
         look = self._beside.result(self.rounds)
         if look is not None:
-            if look.value > self.best[2][:, 2].sum() + 1.0:
-                self._adopt(look.chosen, aim)
+            whole = laid(case, aim, self.now[0].shape[1], counts, look.chosen)
+            if whole[2][:, 2].sum() > self.best[2][:, 2].sum() + 1.0:
+                for ours in (self.now, self.best):
+                    _copy(whole, ours)
             self._fillings.add(look.found)
             self._fillings.keep(look.kept)
         if self._beside.idle:
             known, fillings = list(self._fillings.known.values()), self._fillings
             self._beside.begin(lambda: fillings.look(known), self.rounds + DUE * min(case.boards, AT_ONCE))
-
-    def _adopt(self, chosen: Any, aim: Any) -> None:
-        """Go on from these fillings, where they are better than the best."""
-        trial = no_records(self.encoded.case.boards, self.now[0].shape[1], self.encoded.counts)
-        take_on(self.encoded.case, trial, aim, self.encoded.counts, chosen)
-        if trial[2][:, 2].sum() > self.best[2][:, 2].sum() + 1.0:
-            for of in (self.now, self.best):
-                for ours, theirs in zip(of, trial, strict=True):
-                    ours[:] = theirs
 
     def _exchange(self, looks: int, aim: Any) -> None:
         """Exchange parts among pieces until so much was looked at; what one exchange looks at beyond is owed by the next."""
@@ -245,6 +231,12 @@ class Planner:
 def paced(rounds: int, took: float, turn: float) -> int:
     """How many rounds to ask for next, where so many took ``took`` seconds and a look at the clock is wanted each ``turn``."""
     return max(4, min(3 * rounds, int(rounds * turn / max(took, 1e-5))))
+
+
+def _copy(theirs: tuple[Any, ...], ours: tuple[Any, ...]) -> None:
+    """Write one search's records, rows, figures and parts left over another's."""
+    for ours_of, theirs_of in zip(ours, theirs, strict=True):
+        ours_of[:] = theirs_of
 
 
 def _rows_needed(encoded: Encoded) -> int:
