@@ -23,12 +23,13 @@ from nullah.core.layout.search import why_not
 HEAT = (0.2, 0.02)  # of a mean part's area: at the start, and at the end
 PLACING, SAVING = np.array([1.0, 0.4, 0.0]), np.array([10.0, 0.02, 1.0])  # weights of area, scattered waste, cost
 NOISE, JOINED_WASTE, PEEL = 1.0, 0.01, 0.04
-EXCHANGE_HEAT, AMONG = 0.1, 40  # of a mean part's area, for exchanges by exact search; less where there are more parts
+HOTTEST = 0.5  # of a mean part's area, for exchanges by exact search; less where there are more parts
+EXCHANGE_HEAT, FEW_EXCHANGE_HEAT = 4.0, 20.0  # of a mean part's area, over the number of parts; the same where parts are few
 EXCHANGED, FEW_EXCHANGED = 0.3, 0.8  # share of the work that goes into them; the same where parts are few
 FEW_PARTS = 150  # at the most: fillings are put together in the thread beside; with more a second search goes on there
 BEGUN = 0.05  # share of the work after which exchanges begin, and not before boards are no more filled to the last
 LOOKS_A_ROUND = 200  # about how many ways of parting the exact search looks at in the time of a round
-SLOTS = 1 << 18  # for what the exact search has found
+SLOTS = 1 << 20  # for what the exact search has found
 SLICE = 20  # rounds between looks at how boards are filled, where fillings are put together
 DUE = 540  # rounds, for each board looked at beside, after which what was found is due
 STRAIGHT = {"crosscut": 0.35, "rip": -0.35}  # how the kind of cut that is to come first is leant to
@@ -149,7 +150,7 @@ class Planner:
         if few and self.encoded.case.boards > 1:
             self._put_together(aim)
         by_search = int(rounds * (1 - (FEW_EXCHANGED if few else EXCHANGED))) + 1
-        self._exchange((rounds - by_search) * LOOKS_A_ROUND, aim)
+        self._exchange((rounds - by_search) * LOOKS_A_ROUND, aim, few)
         self.rounds += rounds - by_search
         return by_search
 
@@ -181,7 +182,7 @@ class Planner:
             known, fillings = list(self._fillings.known.values()), self._fillings
             self._beside.begin(lambda: fillings.look(known), self.rounds + DUE * min(case.boards, AT_ONCE))
 
-    def _exchange(self, looks: int, aim: Any) -> None:
+    def _exchange(self, looks: int, aim: Any, few: bool) -> None:
         """Exchange parts among pieces until so much was looked at; what one exchange looks at beyond is owed by the next."""
         from nullah.core.layout.compiled.exchange import exchanges
         from nullah.core.layout.compiled.sets import empty_known
@@ -191,7 +192,7 @@ class Planner:
             self._known = empty_known(SLOTS, len(self.encoded.kinds))
         self._owed += looks
         if self._owed > 0:
-            heat = case.mean_area * EXCHANGE_HEAT * min(1.0, AMONG / len(self.blanks))
+            heat = case.mean_area * min(HOTTEST, (FEW_EXCHANGE_HEAT if few else EXCHANGE_HEAT) / len(self.blanks))
             beyond = exchanges(case, self.now, self.best, self.state, self._owed, heat, aim, self._known)
             self._owed = -int(beyond)
 

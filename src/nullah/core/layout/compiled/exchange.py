@@ -20,7 +20,8 @@ from nullah.core.layout.compiled.rounds import FEW, empty_tried, keep_best, pick
 from nullah.core.layout.compiled.sets import KINDS, MOST, wood_of
 
 PARTS = 7  # in one piece, at the most
-LOOK, ROUND = 20_000, 60_000  # ways of parting looked at for one question, and about for all of one round
+LOOK, CERTAIN = 300, 20_000  # ways of parting looked at for one question, and again for what is said to fit
+ROUND = 20_000  # ways looked at in all of one round, about
 WHOLE = 0.6  # how often a whole board is taken where it has few enough parts
 WIDER = 0.8  # how often the piece around one is taken instead
 OUT = 4  # parts taken out of a piece, at the most
@@ -165,10 +166,10 @@ def lay_anew(case, now, picked, few, pool, many, known, aim, tried, shelf, room,
             return False, 0.0
         if count.sum() > 0:
             wood = wood_of(case, b, pool.kinds, many, known.hashes)
-            yes, _ = fits(wood, piece, count, known, LOOK)
+            yes, _ = fits(wood, piece, count, known, CERTAIN)
             if not yes:
                 return False, 0.0
-            known.tops[MOST] += LOOK
+            known.tops[MOST] += CERTAIN
             n, top = free_parts(wood, known, pool.kinds, piece, record, n, room.stack, 0, room.sawn)
             if n < 0:
                 return False, 0.0
