@@ -34,7 +34,7 @@ contract: $(STAMP)
 
 # with `make -j2 test` the planner is compiled while the rest is checked
 test: setup lint types contract
-	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest
+	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -n 2 --dist worksteal
 
 bench: setup
 	QT_QPA_PLATFORM=offscreen $(BIN)/python bench/bench.py
