@@ -145,6 +145,7 @@ def test_small_cases_reach_the_optimum_that_brute_force_finds(seed):
     while planner.rounds < 60_000 and planner.progress.placed * asked < best - 1e-6:
         planner.advance(1_000, planner.rounds / 60_000)
     assert planner.progress.placed * asked == pytest.approx(best, rel=1e-9)
+    assert planner.bound().placed_area_share_at_most * asked >= best - 1e-3
 
 
 @pytest.mark.parametrize("seed", [1, 2, 5, 7, 8, 9, 10])
@@ -154,9 +155,11 @@ def test_sets_round_faults_reach_the_optimum_that_a_general_solver_proves(seed):
     found, most = general.share_at_most(boards, blanks, cases.KERF, 30.0)
     assert found == pytest.approx(most, abs=1e-9)
     assert found - 1e-9 <= relaxed.share_at_most(boards, blanks, cases.KERF, 5.0)
+    options = Options(cases.KERF, cases.KERF)
+    assert found <= Planner(boards, blanks, options).bound().placed_area_share_at_most
     for listing in (0.0, 0.5):
         assert proved.share_at_most(boards, blanks, cases.KERF, 20.0, found, listing) == pytest.approx(most, abs=2e-4)
-    planner = Planner(boards, blanks, Options(cases.KERF, cases.KERF))
+    planner = Planner(boards, blanks, options)
     while planner.rounds < 20_000 and planner.progress.placed < most - 1e-9:
         planner.advance(500, planner.rounds / 20_000)
     assert planner.progress.placed == pytest.approx(most, abs=1e-9)
@@ -164,10 +167,11 @@ def test_sets_round_faults_reach_the_optimum_that_a_general_solver_proves(seed):
 
 
 @given(st.integers(0, 2**32))
-def test_property_what_was_sawn_up_round_faults_is_within_the_bound_of_the_bench(seed):
+def test_property_what_was_sawn_up_round_faults_is_within_the_bounds(seed):
     rng = random.Random(seed)
     boards, blanks = cases.sawn(2, rng.randint(6, 14), seed, rng.random() < 0.5, True)
     assert relaxed.share_at_most(boards, blanks, cases.KERF, 2.0) > 1 - 1e-4
+    assert Planner(boards, blanks, Options(cases.KERF, cases.KERF)).bound().placed_area_share_at_most == 1.0
 
 
 def test_the_same_seed_and_work_give_the_same_layout():
@@ -208,13 +212,26 @@ def test_what_was_sawn_up_without_a_rest_is_put_together_again(boards, per_board
     hold_to_account(planner.layout(), stocks, blanks)
 
 
-def test_the_bound_counts_kerfs_and_what_no_part_reaches():
+def at_most(boards, parts, kerf=1.5, begun=()):
+    return Planner(boards, parts, Options(kerf, kerf), 1, begun).bound().placed_area_share_at_most
+
+
+def test_the_bound_counts_kerfs_lines_and_what_no_part_reaches():
     board = stock(length=1000, width=100)
-    parts = [blank("a", 600, 100), blank("b", 600, 100)]
-    at_most = Planner([board], parts, Options(1.5, 1.5)).bound().placed_area_share_at_most
-    assert at_most == pytest.approx(1001.5 * 101.5 / (2 * 601.5 * 101.5))
+    quarters = [blank(f"a{i}", 250, 50) for i in range(8)]
+    assert at_most([board], quarters, 0.0) == 1.0
+    assert at_most([board], quarters) == pytest.approx(3 / 8)  # three in a row, and one row: a kerf is wanting
+    assert at_most([board], [blank("a", 600, 100), blank("b", 600, 100)]) == pytest.approx(0.5)
     split = stock(length=1000, width=100, defects=[fault("split", 400, 0, 200, 100)])
-    assert Planner([split], parts, Options()).bound().placed_area_share_at_most == 0.0
+    assert at_most([split], [blank("a", 600, 100)]) == 0.0
+    assert at_most([split], [blank(f"a{i}", 300, 60) for i in range(4)]) == pytest.approx(0.5)  # one in each half
+    assert at_most([], quarters) == 0.0
+    two = [blank("a", 500, 100), blank("b", 499, 100)]
+    full = Planner([board], two[:1], Options(0.0, 0.0))
+    full.advance(50, 0.0)
+    (begun,) = full.layout().boards
+    assert at_most([board], two[1:], 0.0, [begun]) == 1.0  # beside what is pinned
+    assert at_most([board], [blank("c", 501, 100)], 0.0, [begun]) == 0.0
 
 
 @pytest.mark.parametrize("seed", range(30))
