@@ -25,7 +25,8 @@ PLACING, SAVING = np.array([1.0, 0.4, 0.0]), np.array([10.0, 0.02, 1.0])  # weig
 NOISE, JOINED_WASTE, PEEL = 1.0, 0.01, 0.04
 HOTTEST = 0.5  # of a mean part's area, for exchanges by exact search; less where there are more parts
 EXCHANGE_HEAT, FEW_EXCHANGE_HEAT = 4.0, 20.0  # of the same, over the number of parts; where parts are few
-EXCHANGED, FEW_EXCHANGED = 0.3, 0.8  # share of the work that goes into them; the same where parts are few
+COLD = 0.3  # what that comes down to in the end, where parts are few
+EXCHANGED, FEW_EXCHANGED = 0.3, 0.5  # share of the work that goes into them; the same where parts are few
 FEW_PARTS = 150  # at the most: fillings are put together in the thread beside; with more a second search goes on there
 BEGUN = 0.05  # share of the work after which exchanges begin, and not before boards are no more filled to the last
 LOOKS_A_ROUND = 200  # about how many ways of parting the exact search looks at in the time of a round
@@ -125,7 +126,7 @@ class Planner:
                 weigh(self.encoded.case, figures, aim)
         in_vain = self.looks[0] > 50 * (1 + self.looks[1])
         if not self.saving and share > BEGUN and in_vain:
-            rounds = self._helped(rounds, aim)
+            rounds = self._helped(rounds, aim, part)
         lean = STRAIGHT[self.encoded.options.first] if self.saving else 0.0
         peel = 0.0 if self.saving else PEEL / (20.0 if in_vain else 1.0)
         self._search(rounds, heat, aim, np.array([NOISE, lean, JOINED_WASTE, peel]))
@@ -144,13 +145,16 @@ class Planner:
                 fillings.note(self.now)
             rounds -= now
 
-    def _helped(self, rounds: int, aim: Any) -> int:
+    def _helped(self, rounds: int, aim: Any, part: float) -> int:
         """Put fillings together and exchange parts; returns the rounds that are left for filling again."""
         few = len(self.blanks) <= FEW_PARTS
         if few and self.encoded.case.boards > 1:
             self._put_together(aim)
+        hot = (
+            min(HOTTEST, FEW_EXCHANGE_HEAT / len(self.blanks)) * COLD**part if few else EXCHANGE_HEAT / len(self.blanks)
+        )
         by_search = int(rounds * (1 - (FEW_EXCHANGED if few else EXCHANGED))) + 1
-        self._exchange((rounds - by_search) * LOOKS_A_ROUND, aim, few)
+        self._exchange((rounds - by_search) * LOOKS_A_ROUND, aim, hot)
         self.rounds += rounds - by_search
         return by_search
 
@@ -182,7 +186,7 @@ class Planner:
             known, fillings = list(self._fillings.known.values()), self._fillings
             self._beside.begin(lambda: fillings.look(known), self.rounds + DUE * min(case.boards, AT_ONCE))
 
-    def _exchange(self, looks: int, aim: Any, few: bool) -> None:
+    def _exchange(self, looks: int, aim: Any, heat: float) -> None:
         """Exchange parts among pieces until so much was looked at; what one exchange looks at beyond is owed by the next."""
         from nullah.core.layout.compiled.exchange import exchanges
         from nullah.core.layout.compiled.sets import empty_known
@@ -192,8 +196,9 @@ class Planner:
             self._known = empty_known(SLOTS, len(self.encoded.kinds))
         self._owed += looks
         if self._owed > 0:
-            heat = case.mean_area * min(HOTTEST, (FEW_EXCHANGE_HEAT if few else EXCHANGE_HEAT) / len(self.blanks))
-            beyond = exchanges(case, self.now, self.best, self.state, self._owed, heat, aim, self._known)
+            beyond = exchanges(
+                case, self.now, self.best, self.state, self._owed, case.mean_area * heat, aim, self._known
+            )
             self._owed = -int(beyond)
 
     @property
