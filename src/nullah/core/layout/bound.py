@@ -38,8 +38,9 @@ def bound(encoded: Encoded) -> Bound:
     demand = encoded.demand
     if demand <= 0:
         return Bound(1.0, ())
-    boards = [_Wood(encoded, b) for b in range(encoded.case.boards)]
-    asked = encoded.counts * (encoded.case.sizes[:, :2] + encoded.case.kerfs).prod(axis=1)
+    sides = encoded.case.sizes[:, :2] + encoded.case.kerfs
+    boards = [_Wood(encoded, b, sides) for b in range(encoded.case.boards)]
+    asked = encoded.counts * sides.prod(axis=1)
     told = []
     for name in sorted({k.species for k in encoded.kinds}):
         mine = np.array([k.species == name for k in encoded.kinds])
@@ -51,10 +52,8 @@ def bound(encoded: Encoded) -> Bound:
 class _Wood:
     """Clear wood of a board's free pieces by kind, each box and each part with a kerf more along and across."""
 
-    def __init__(self, encoded: Encoded, board: int) -> None:
-        self.board, case = board, encoded.case
-        self.sides = case.sizes[:, :2] + case.kerfs
-        self.areas = self.sides.prod(axis=1)
+    def __init__(self, encoded: Encoded, board: int, sides: NDArray[Any]) -> None:
+        self.board, self.sides, case = board, sides, encoded.case
         pieces = case.opens[case.open_start[board] : case.open_start[board + 1]]
         self.boxes: list[list[Box]] = [[] for _ in self.sides]
         for of_class in range(case.zones.size):
@@ -90,7 +89,7 @@ class _Wood:
         """What holds of a set of kinds, as weights by kind and what their sum over parts is at the most."""
         boxes, least = self.clear_of(kinds), self.sides[kinds].min(axis=0)
         held = [
-            (self.areas * kinds, union_area(boxes)),
+            (self.sides.prod(axis=1) * kinds, union_area(boxes)),
             (self.sides[:, 1] * kinds, _lines(boxes, float(least[0]))),
             (self.sides[:, 0] * kinds, _lines([(b, a, d, c) for a, b, c, d in boxes], float(least[1]))),
         ]
@@ -131,7 +130,7 @@ def _most(encoded: Encoded, boards: Sequence[_Wood]) -> float:
                 rows.append(np.full(at.size, len(tops)))
                 columns.append(one.board * kinds + at)
                 tops.append(limit)
-    for t in range(kinds):
+    for t in range(kinds):  # no more than are asked for, on all boards together
         entries.append(np.ones(len(boards)))
         rows.append(np.full(len(boards), len(tops)))
         columns.append(np.arange(len(boards)) * kinds + t)

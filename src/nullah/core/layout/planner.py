@@ -150,11 +150,10 @@ class Planner:
         few = len(self.blanks) <= FEW_PARTS
         if few and self.encoded.case.boards > 1:
             self._put_together(aim)
-        hot = (
-            min(HOTTEST, FEW_EXCHANGE_HEAT / len(self.blanks)) * COLD**part if few else EXCHANGE_HEAT / len(self.blanks)
-        )
+        many, heat = len(self.blanks), self.encoded.case.mean_area
+        heat *= min(HOTTEST, FEW_EXCHANGE_HEAT / many) * COLD**part if few else EXCHANGE_HEAT / many
         by_search = int(rounds * (1 - (FEW_EXCHANGED if few else EXCHANGED))) + 1
-        self._exchange((rounds - by_search) * LOOKS_A_ROUND, aim, hot)
+        self._exchange((rounds - by_search) * LOOKS_A_ROUND, aim, heat)
         self.rounds += rounds - by_search
         return by_search
 
@@ -196,9 +195,7 @@ class Planner:
             self._known = empty_known(SLOTS, len(self.encoded.kinds))
         self._owed += looks
         if self._owed > 0:
-            beyond = exchanges(
-                case, self.now, self.best, self.state, self._owed, case.mean_area * heat, aim, self._known
-            )
+            beyond = exchanges(case, self.now, self.best, self.state, self._owed, heat, aim, self._known)
             self._owed = -int(beyond)
 
     @property
