@@ -109,7 +109,7 @@ def test_the_window_goes_on_while_the_planner_works_and_stopping_ends_it(demo_ha
     qtbot.waitUntil(lambda: hand.session.report not in (None, first), timeout=60_000)
     hand.key("K")
     assert not hand.session.looking
-    assert "at most 100.0 %" in hand.window.view().looked.text()
+    assert "at most 100.0\u00a0%" in hand.window.view().looked.text()
     assert hand.window.view().looked.text().startswith("stopped")
 
 

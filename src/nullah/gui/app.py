@@ -11,7 +11,7 @@ from PySide6.QtCore import QEventLoop, QSize, QTimer
 from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication
 
-from nullah.core import demo, edit
+from nullah.core import board_edits, demo, edit
 from nullah.core.document import Project
 from nullah.core.plan import STATIONS
 from nullah.formats.trouble import FileTrouble
@@ -19,6 +19,8 @@ from nullah.gui import theme as look
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.window import Window
+
+SHORT_LOOK = 1.0  # seconds that the planner looks for the picture of it
 
 
 def application() -> QApplication:
@@ -121,6 +123,9 @@ def shots(folder: Path) -> list[Path]:
     window.go("breakdown")
     window.step_cut(6)
     shot("15-cut-by-cut")
+    window.step_cut(-6)
+    _wood_short(session)
+    shot("16-wood-short")
     window.close()
     window.deleteLater()
     settle(10)
@@ -133,6 +138,15 @@ def _a_reckoning(window: Window) -> None:
     panel.choose("dovetail")
     for name, text in (("width", "134"), ("tails", "5"), ("pin", "6"), ("half_pin", "9"), ("mating", "18")):
         panel.fields[name].setText(text)
+
+
+def _wood_short(session: Session) -> None:
+    """The demo with its one board of larch kept whole, and the planner done with looking for places for what was to come out of it."""
+    larch = next(b for b in session.project.boards if b.name == "Board 3")
+    session.do(board_edits.keep_whole(session.project, larch.id), f"{larch.name} is kept whole")
+    session.look_longer(SHORT_LOOK)
+    while session.looking:
+        settle()
 
 
 def _some_work_done(session: Session) -> None:

@@ -203,7 +203,8 @@ class BreakdownView(QWidget):
             return
         state = f"{100 * report.share:.0f} % of the time" if s.looking else "done looking" if report.done else "stopped"
         words = f"{state}, {f'{report.rounds:,}'.replace(',', chr(0x202F))} tries"
-        words += f": {100 * report.placed:.1f} % of the wood asked for has a place, at most {100 * report.at_most:.1f} % could."
+        placed, at_most = (f"{100 * share:.1f}\u00a0%" for share in (report.placed, report.at_most))
+        words += f": {placed} of the wood asked for has a place, at most {at_most} could."
         self.looked.setText(s.told(" ".join([words, *report.ways_out[:2]])))
 
     def live(self) -> None:
