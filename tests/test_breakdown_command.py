@@ -176,3 +176,14 @@ def test_soak_mutated_tables(tmp_path, capsys):
         if code == 2:
             assert len(err.strip().splitlines()) == 1
             assert f"{table}.csv, line " in err or "defects.csv, line" in err
+
+
+@pytest.mark.parametrize(
+    "more", [("--csv", "plan.json"), ("--svg", "boards.csv"), ("--pdf", "./parts.csv"), ("--csv", "defects.csv")]
+)
+def test_no_file_is_written_that_is_read_or_written_besides(tmp_path, more, monkeypatch, capsys):
+    monkeypatch.chdir(tmp_path)
+    assert run(tmp_path, *more) == 2
+    assert "are one file" in capsys.readouterr().err
+    assert (tmp_path / "boards.csv").read_text() == BOARDS
+    assert not (tmp_path / "plan.json").exists()

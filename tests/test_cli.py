@@ -1,6 +1,11 @@
 """The command line: figures alone on standard output, or exit code 2 and one sentence on standard error."""
 
 import json
+import os
+import signal
+import subprocess
+import sys
+import time
 
 import numpy as np
 import pytest
@@ -147,3 +152,75 @@ def test_files_that_are_no_projects(capsys, tmp_path):
     code, _, err = run(capsys, str(bad))
     assert code == 2
     assert "whole project file" in err
+
+
+def test_an_endless_or_special_file_is_refused_at_once(capsys, tmp_path):
+    pipe = tmp_path / "pipe"
+    os.mkfifo(pipe)
+    for path in ("/dev/zero", str(pipe)):
+        for words in (
+            ("plan", path),
+            ("export", path, "--to", str(tmp_path / "out")),
+            ("reckon", "slab", f"heights={path}", "thickness=25"),
+            ("demo-project", path),
+            ("breakdown", "--boards", path, "--parts", path, "--out", str(tmp_path / "plan.json")),
+        ):
+            code, out, err = run(capsys, *words)
+            assert (code, out, err.count("\n")) == (2, "", 1)
+            assert "not a plain file" in err
+    assert [p.name for p in tmp_path.iterdir()] == ["pipe"]
+
+
+def test_export_does_not_write_over_the_project_it_reads(capsys, tmp_path):
+    own = tmp_path / "cut-list.csv"
+    assert run(capsys, "demo-project", str(own))[0] == 0
+    before = own.read_bytes()
+    code, out, err = run(capsys, "export", str(own), "--to", str(tmp_path))
+    assert (code, out) == (2, "")
+    assert "the project itself" in err
+    assert own.read_bytes() == before
+    assert [p.name for p in tmp_path.iterdir()] == ["cut-list.csv"]
+
+
+def test_ctrl_c_ends_a_command_without_words(tmp_path):
+    pair = tmp_path / "b.csv", tmp_path / "p.csv"
+    pair[0].write_text("id,species,length,width,thickness\nx,ash,2000,200,20\n")
+    pair[1].write_text("id,length,width,thickness,species\ny,500,90,20,ash\n")
+    words = [
+        "breakdown",
+        "--boards",
+        str(pair[0]),
+        "--parts",
+        str(pair[1]),
+        "--out",
+        str(tmp_path / "o"),
+        "--seconds",
+        "60",
+    ]
+    process = subprocess.Popen(
+        [sys.executable, "-c", f"import sys; from nullah.cli import main; sys.exit(main({words!r}))"],
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+    )
+    time.sleep(3)
+    process.send_signal(signal.SIGINT)
+    out, err = process.communicate(timeout=20)
+    assert (process.returncode, out, err) == (130, b"", b"")
+    assert not (tmp_path / "o").exists()
+
+
+def printed(words, **where):
+    code = f"import sys; from nullah.cli import main; sys.exit(main({words!r}))"
+    return subprocess.run([sys.executable, "-c", code], stderr=subprocess.PIPE, timeout=60, check=False, **where)
+
+
+def test_a_full_disk_and_a_closed_pipe_end_a_command_without_a_traceback(tmp_path):
+    with open("/dev/full", "wb") as full:
+        done = printed(["reckon", "--list"], stdout=full)
+    assert (done.returncode, done.stderr.decode().count("\n")) == (2, 1)
+    assert b"no space left" in done.stderr.lower()
+    read, write = os.pipe()
+    os.close(read)
+    done = printed(["reckon", "--list"], stdout=write)
+    os.close(write)
+    assert done.stderr == b""

@@ -12,8 +12,8 @@ from nullah.core.layout.model import Options
 from nullah.core.layout.planner import Planner, Progress, paced
 from nullah.core.measure import BadLength, parse_length
 from nullah.formats import breakdown_out, tables
-from nullah.formats.project_file import write_whole
 from nullah.formats.trouble import FileTrouble
+from nullah.formats.writing import same_file, write_all
 
 TURN = 0.04  # seconds between looks at the clock
 EXACT = 0.0  # thickness a part may lack: the tables say what is so
@@ -30,6 +30,7 @@ def main(words: Sequence[str]) -> int:
         raise FileTrouble("A kerf lies between 0 and 10 mm, an allowance between 0 and 200 mm.")
     if not 0 < given.seconds <= 86_400 or given.work < 0:
         raise FileTrouble("The seconds lie between 0 and a day, and the rounds are no fewer than 0.")
+    _refuse_one_file_twice(given)
     orders = tables.read(given.boards, given.parts, given.defects, allowance)
     options = Options(kerf, kerf, thin=EXACT)
     planner = Planner(orders.stock, orders.blanks, options, given.seed, waits=given.work > 0)
@@ -42,10 +43,24 @@ def main(words: Sequence[str]) -> int:
         written[given.svg] = breakdown_out.as_svg(whole).encode()
     if given.pdf:
         written[given.pdf] = breakdown_out.as_pdf(whole)
-    for path, data in written.items():
-        write_whole(path, data)
+    write_all(written)
     print(_said(reached, whole))
     return 0
+
+
+def _refuse_one_file_twice(given: argparse.Namespace) -> None:
+    """Nothing where every file that is written is one that is neither read nor written besides.
+
+    Raises:
+        FileTrouble: two names are one file.
+    """
+    read = {name: getattr(given, name) for name in ("boards", "parts", "defects")}
+    written = {name: getattr(given, name) for name in ("out", "csv", "svg", "pdf")}
+    named = [(f"--{name}", path) for name, path in (read | written).items() if path is not None]
+    for i, (name, path) in enumerate(named):
+        for other, before in named[:i]:
+            if name[2:] in written and same_file(path, before):
+                raise FileTrouble(f"{name} and {other} are one file, {path.name}. Nothing was changed.")
 
 
 def searched(planner: Planner, seconds: float, work: int = 0) -> Progress:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import contextlib
 import gc
 import json
 import os
@@ -13,6 +14,7 @@ from pathlib import Path
 import nullah
 from nullah.core import measure
 
+INTERRUPTED = 130  # as a shell says it of Ctrl-C
 COMMANDS = ("plan", "export", "breakdown", "shots", "demo-project", "reckon")
 
 
@@ -21,7 +23,7 @@ def main(argv: Sequence[str] | None = None) -> int:
     os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "__all__")  # none is ours, and looking for them slows every start
     words = list(sys.argv[1:] if argv is None else argv)
     if words and words[0] in COMMANDS:
-        return _command(words)
+        return _guarded(words)
     parser = argparse.ArgumentParser(
         prog="nullah",
         description=nullah.__doc__,
@@ -53,6 +55,27 @@ def _open_window(path: Path | None, with_demo: bool, once: bool) -> int:
     from nullah.gui.app import run
 
     return int(run(project, None if with_demo else path, once))
+
+
+def _guarded(words: list[str]) -> int:
+    """A command, with what may go wrong outside it told in one sentence: the exit code."""
+    try:
+        code = _command(words)
+        sys.stdout.flush()
+        return code
+    except KeyboardInterrupt:
+        return INTERRUPTED
+    except BrokenPipeError:  # nobody reads on: nothing to say and nowhere to say it
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return 2
+    except UnicodeEncodeError:
+        return _refuse("What is printed here cannot take every letter: set a UTF-8 locale, or PYTHONIOENCODING=utf-8.")
+    except OSError as error:
+        with contextlib.suppress(OSError):
+            os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return _refuse(f"Could not print the answer: {(error.strerror or 'an error of the system').lower()}.")
+    except MemoryError:
+        return _refuse("There is not enough memory for this.")
 
 
 def _command(words: list[str]) -> int:
@@ -88,7 +111,9 @@ def _do(command: str, given: argparse.Namespace) -> int:
     elif command == "export":
         from nullah.formats.export import export
 
-        for path in export(plan(project_file.load(given.project)), given.to, letter=given.letter):
+        for path in export(
+            plan(project_file.load(given.project)), given.to, letter=given.letter, project=given.project
+        ):
             print(path)
     elif command == "demo-project":
         project_file.save(demo.project(), given.target)

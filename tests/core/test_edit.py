@@ -1,12 +1,16 @@
 """Edits: what the wood says in words, undo and redo."""
 
+import re
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pydantic import ValidationError
 
 from nullah.core import demo, edit
 from nullah.core.document import Board, Project
 from nullah.core.plan import plan
+from nullah.core.refusals import sentence
 
 PROJECT = demo.untouched()
 PARTS = plan(PROJECT).piece.parts
@@ -85,7 +89,7 @@ def test_property_history_is_a_list_with_a_finger_on_it(acts):
     [("wall", 0), ("wall", -3), ("wall", 1e9), ("dividers", -1), ("dividers", 4000), ("wiggle", float("nan"))],
 )
 def test_absurd_sizes_are_refused(field, value):
-    with pytest.raises(edit.BadEdit, match=r"cannot be"):
+    with pytest.raises(edit.BadEdit, match=r"must be|is no number|is not a"):
         edit.set_piece(PROJECT, field, value)
 
 
@@ -147,3 +151,44 @@ def test_minutes_are_those_between_start_and_stop_whatever_the_clock_did_between
     assert (stopped.log[-1].minutes, stopped.log[-1].step) == (30.5, "finish")
     assert edit.timed(running, "2026-03-16T10:00:00+00:00") == 0  # forgotten over night: says nothing
     assert edit.stop_timer(running, "Clean up", "2026-03-13T10:00:00+00:00").log == ()
+
+
+def test_what_is_replaced_is_held_to_the_limits():
+    with pytest.raises(ValidationError):
+        PROJECT.piece.model_copy(update={"wall": -1.0})
+    with pytest.raises(ValidationError):
+        PROJECT.model_copy(update={"nonsense": 1})
+    big = PROJECT.piece.model_copy(update={"wall": 12.0})
+    assert (big.wall, big.model_copy()) == (12.0, big)
+
+
+def test_a_part_over_the_limits_is_refused_in_words_and_not_marked():
+    long = edit.set_piece(Project(), "extra_length", 19_990.0)
+    part = plan(long).piece.box.part("A")
+    assert part.length > 20_000
+    with pytest.raises(edit.BadEdit, match="The length must be at most"):
+        edit.mark_cut(long, part)
+    with pytest.raises(edit.BadEdit, match="The size must be at most"):
+        edit.measured(Project(), plan(Project()).piece.parts, "A length 30 m")
+
+
+def test_no_word_of_the_validator_is_said():
+    said = []
+    for make in (
+        lambda: edit.set_piece(PROJECT, "wall", "thick"),
+        lambda: edit.set_piece(PROJECT, "lid", "round"),
+        lambda: edit.set_piece(PROJECT, "dividers", 2.5),
+        lambda: edit.set_piece(PROJECT, "contents.name", "x" * 200),
+        lambda: edit.set_in(PROJECT, "kit", "chisels", (3.0,) * 99),
+        lambda: edit.put_board(PROJECT, PROJECT.boards[0].model_copy(update={"moisture": 99.0})),
+        lambda: edit.changed(PROJECT, nonsense=3),
+    ):
+        with pytest.raises((edit.BadEdit, ValidationError)) as error:
+            make()
+        said.append(str(error.value) if isinstance(error.value, edit.BadEdit) else sentence(error.value))
+    assert said[0] == "The wall thickness is not a number."
+    assert said[1] == "The kind of lid must be one of sliding, lift-off or none."
+    assert said[2] == "The number of dividers is not a whole number."
+    assert said[3] == "The name is too long; it holds at most 120 letters."
+    for words in said:
+        assert not re.search(r"input|valid|Defect\(|=|\bint\b|tuple|pydantic", words, re.I), words

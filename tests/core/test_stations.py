@@ -141,7 +141,7 @@ def test_room_kit_and_allowances_are_bounded():
         ("allowances", "length", -1),
         ("kit", "chisels", (0,)),
     ):
-        with pytest.raises(edit.BadEdit, match="cannot be"):
+        with pytest.raises(edit.BadEdit, match="must be"):
             edit.set_in(project, owner, field, value)
     wider = edit.set_in(project, "allowances", "width", 10.0)
     assert plan(wider).breakdown.blanks[0].width == pytest.approx(plan(project).breakdown.blanks[0].width + 4)

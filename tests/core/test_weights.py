@@ -62,5 +62,5 @@ def test_what_is_shorter_than_the_least_offcut_is_waste():
 
 @pytest.mark.parametrize(("name", "value"), [("sawing", -1), ("opening", 1e6), ("least_offcut", 0)])
 def test_weights_are_bounded(name, value):
-    with pytest.raises(edit.BadEdit, match="cannot be"):
+    with pytest.raises(edit.BadEdit, match="must be"):
         weighed(**{name: value})

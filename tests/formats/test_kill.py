@@ -10,7 +10,7 @@ from datetime import datetime
 
 from nullah.core.document import Project
 from nullah.formats import project_file
-from nullah.gui.keeping import Keeping
+from nullah.gui.recovery import Recovery
 
 SOAK = bool(os.environ.get("NULLAH_SOAK"))
 RUNS, LONGEST = (200, 5.0) if SOAK else (2, 2.6)
@@ -54,7 +54,7 @@ def begun(folder, seed):
 def found_again(path):
     """The latest work there is: the file's, or what was kept beside it; each name is the moment of its edit."""
     saved = project_file.load(path)
-    kept = Keeping(path.parent / "kept").found(path, saved)
+    kept = Recovery(path.parent / "kept").found(path, saved)
     return max(float(p.name) for p in (saved, *(k.project for k in kept)))
 
 

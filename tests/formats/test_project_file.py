@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nullah.core import demo, edit
-from nullah.core.document import Project, schema
+from nullah.core.document import LOG_LETTERS, LOG_LINES, Project, schema
 from nullah.core.plan import plan
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble
@@ -63,9 +63,9 @@ def test_the_demo_holds_to_the_schema():
         ('{"schema_version": "1"}', "no schema version that"),
         ('{"schema_version": 1, "name": NaN}', "no number"),
         ('{"schema_version": 1, "nam": "x"}', "nam"),
-        ('{"schema_version": 1, "piece": {"wall": 0}}', "piece wall"),
-        ('{"schema_version": 1, "piece": {"wall": 1e400}}', "piece wall"),
-        ('{"schema_version": 1, "boards": [{"id": "b"}]}', "boards 0 name"),
+        ('{"schema_version": 1, "piece": {"wall": 0}}', "piece wall thickness"),
+        ('{"schema_version": 1, "piece": {"wall": 1e400}}', "piece wall thickness"),
+        ('{"schema_version": 1, "boards": [{"id": "b"}]}', "boards 1 name is missing"),
         ('{"schema_version": 1, "piece": {"wall_species": "brass"}}', "brass"),
         (TEXT.replace('"use": "cut"', '"use": "part"', 1), "a cut has two sides"),
         (TEXT.replace('"axis": "across"', '"axis": ""', 1), "a cut has two sides"),
@@ -127,3 +127,35 @@ def test_a_full_disk_leaves_the_old_file(tmp_path, monkeypatch):
 def test_a_folder_that_is_not_there(tmp_path):
     with pytest.raises(FileTrouble, match="no such folder"):
         project_file.save(Project(), tmp_path / "no" / "box.nullah")
+
+
+@pytest.mark.parametrize("letter", ["\u00e9", "\U0001f332", "\x01"])
+def test_whatever_is_written_in_the_book_can_be_read_again_and_the_book_goes_on(letter, monkeypatch):
+    monkeypatch.setattr(edit, "LOG_LINES", 60)
+    monkeypatch.setattr(edit, "LOG_LETTERS", 50_000)
+    monkeypatch.setattr(project_file, "LARGEST", 50_000 * 4 + 60 * 150 + 4_000)  # as the real limits are to each other
+    project = Project()
+    for n in range(90):
+        project = edit.logged(project, "note", f"{n} {letter * 1_990}")
+        assert len(project_file.dumps(project).encode()) <= project_file.LARGEST
+    again = project_file.loads(project_file.dumps(project))
+    assert again == project
+    assert again.log[-1].text.startswith("89 ")
+    for n in range(90):
+        project = edit.logged(project, "note", f"short {n}")
+    assert len(project.log) == 60
+    assert project.log[-1].text == "short 89"
+    assert edit.set_in(project, "kit", "clamps", 3).kit.clamps == 3
+
+
+def test_the_real_limits_of_the_book_leave_it_readable():
+    assert (
+        LOG_LETTERS * 4 + LOG_LINES * 250 < project_file.LARGEST
+    )  # four bytes a letter, and what stands round each line
+
+
+def test_no_more_is_written_than_is_read(tmp_path, monkeypatch):
+    monkeypatch.setattr(project_file, "LARGEST", 3_000)
+    with pytest.raises(FileTrouble, match="Nothing was changed"):
+        project_file.save(demo.project(), tmp_path / "box.nullah")
+    assert not list(tmp_path.iterdir())

@@ -217,3 +217,25 @@ def test_a_field_is_as_wide_as_its_fraction(demo_hand):
     field = hand.window.view().given["allowances", "length"]
     assert "/" in field.text()
     assert field.width() >= field.fontMetrics().horizontalAdvance(field.text()) + 20
+
+
+def test_the_planner_runs_nothing_from_the_folder_one_is_in(demo_hand, qtbot, tmp_path, monkeypatch):
+    for name in ("nullah", "numpy", "pickle"):
+        (tmp_path / f"{name}.py").write_text(f"open({str(tmp_path / 'run')!r}, 'w')")
+    monkeypatch.chdir(tmp_path)
+    demo_hand.session.look_longer(0.5)
+    qtbot.waitUntil(lambda: not demo_hand.session.looking, timeout=60_000)
+    assert demo_hand.session.report.done
+    assert not (tmp_path / "run").exists()
+
+
+@pytest.mark.parametrize("how", ["does not start", "ends early", "is killed"])
+def test_a_planner_that_cannot_go_on_is_told(demo_hand, qtbot, tmp_path, monkeypatch, how):
+    program = tmp_path / "python"
+    if how != "does not start":
+        program.write_text("#!/bin/sh\nexec cat >/dev/null\n" if how == "ends early" else "#!/bin/sh\nkill -9 $$\n")
+        program.chmod(0o755)
+    monkeypatch.setattr("nullah.gui.planner.sys.executable", str(program))
+    demo_hand.session.look_longer(5.0)
+    qtbot.waitUntil(lambda: not demo_hand.session.looking, timeout=20_000)
+    assert "could not go on" in demo_hand.note()

@@ -6,11 +6,14 @@ as a value, with a fingerprint of what it was made from.
 
 from __future__ import annotations
 
-from typing import Annotated, Literal, get_args
+from collections.abc import Mapping
+from typing import Annotated, Any, Literal, Self, get_args
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 SCHEMA_VERSION = 3
+LOG_LINES = 100_000  # lines of the bench book; past that, or past the letters below, the earliest make way
+LOG_LETTERS = 12_000_000
 
 Length = Annotated[float, Field(gt=0, le=20_000)]
 Position = Annotated[float, Field(ge=0, le=20_000)]
@@ -24,6 +27,17 @@ class Value(BaseModel):
     """A frozen value: unknown fields, NaN and infinities are refused."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+    def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
+        """The value with fields replaced. Unlike Pydantic's own, what is replaced is held to the limits: whatever can be made
+        can be saved and read again.
+
+        Raises:
+            ValidationError: a new value is out of bounds, or there is no such field.
+        """
+        if not update:
+            return super().model_copy(deep=deep)
+        return type(self).model_validate({**dict(self), **update})
 
 
 # ---- piece
@@ -311,11 +325,11 @@ class Project(Value):
     kit: Kit = Kit()
     allowances: Allowances = Allowances()
     weights: Weights = Weights()
-    choices: Annotated[tuple[Choice, ...], Field(max_length=1_000)] = ()
-    measured: Annotated[tuple[Measured, ...], Field(max_length=2_000)] = ()
+    choices: Annotated[tuple[Choice, ...], Field(max_length=20_000)] = ()
+    measured: Annotated[tuple[Measured, ...], Field(max_length=20_000)] = ()
     cut: Annotated[tuple[CutMark, ...], Field(max_length=1_000)] = ()
-    done: Annotated[tuple[Word, ...], Field(max_length=2_000)] = ()
-    log: Annotated[tuple[LogEntry, ...], Field(max_length=20_000)] = ()
+    done: Annotated[tuple[Word, ...], Field(max_length=20_000)] = ()
+    log: Annotated[tuple[LogEntry, ...], Field(max_length=LOG_LINES)] = ()
     layout: AcceptedLayout | None = None
     pinned: Annotated[tuple[Word, ...], Field(max_length=1_000)] = ()  # parts that stay where they are laid
     whole: Annotated[tuple[Word, ...], Field(max_length=500)] = ()  # boards that are not to be sawn into

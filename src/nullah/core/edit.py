@@ -4,19 +4,33 @@ from __future__ import annotations
 
 import re
 from datetime import datetime
-from typing import Any
+from typing import Any, TypeVar
 
 from pydantic import ValidationError
 
 from nullah.core.calls import Call
-from nullah.core.document import Board, Choice, CutMark, LogEntry, Measured, Project, Timer
+from nullah.core.document import (
+    LOG_LETTERS,
+    LOG_LINES,
+    Board,
+    Choice,
+    CutMark,
+    LogEntry,
+    Measured,
+    Project,
+    Timer,
+    Value,
+)
 from nullah.core.measure import BadLength, parse_positive, show_length, told
 from nullah.core.pieces.box import SIDES
 from nullah.core.pieces.part import Part
 from nullah.core.plan import Plan
+from nullah.core.refusals import sentence
 from nullah.core.wood.species import UnknownSpecies, species
 
 MOST_STEPS = 2000  # projects kept for undo
+MOST_LETTERS = 2000  # of one line of the bench book
+V = TypeVar("V", bound=Value)
 
 
 class BadEdit(ValueError):
@@ -29,23 +43,49 @@ def changed(project: Project, **update: Any) -> Project:
     Raises:
         BadEdit: the new values are not valid; the message says which and why.
     """
+    return held(project, **update)
+
+
+def held(value: V, /, **update: Any) -> V:
+    """Any value of the document with fields replaced.
+
+    Raises:
+        BadEdit: a new value is out of bounds; the message says which and why.
+    """
     try:
-        return Project.model_validate({**{k: getattr(project, k) for k in Project.model_fields}, **update})
+        return value.model_copy(update=update)
     except ValidationError as error:
         raise BadEdit(sentence(error)) from None
 
 
-def sentence(error: ValidationError) -> str:
-    """The first fault of a validation error as one sentence with where and why."""
-    first = error.errors()[0]
-    where = " ".join(str(p) for p in first["loc"]) or "the project"
-    return f"{where.replace('_', ' ')}: {first['msg'].removeprefix('Value error, ')}."
+def made(what: type[V], /, **fields: Any) -> V:
+    """A new value of the document.
+
+    Raises:
+        BadEdit: a field is out of bounds; the message says which and why.
+    """
+    try:
+        return what.model_validate(fields)
+    except ValidationError as error:
+        raise BadEdit(sentence(error)) from None
 
 
 def logged(project: Project, kind: str, text: str, when: str = "", step: str = "", minutes: float = 0.0) -> Project:
-    """The project with one more line in its bench book."""
-    entry = LogEntry.model_validate({"kind": kind, "text": text, "when": when, "step": step, "minutes": minutes})
-    return project.model_copy(update={"log": (*project.log, entry)})
+    """The project with one more line in its bench book; where the book is full its earliest lines make way.
+
+    Raises:
+        BadEdit: the line is longer than 2,000 letters, or its minutes are out of bounds.
+    """
+    words = "".join(c if c >= " " else " " for c in text)  # a control character is written as six
+    entry = made(LogEntry, kind=kind, text=words, when=when, step=step, minutes=minutes)
+    kept = project.log[max(0, len(project.log) - LOG_LINES + 1) :]
+    while len(kept) * MOST_LETTERS > LOG_LETTERS and _letters(kept) + len(words) > LOG_LETTERS:
+        kept = kept[max(1, len(kept) // 100) :]
+    return held(project, log=(*kept, entry))
+
+
+def _letters(log: tuple[LogEntry, ...]) -> int:
+    return sum(len(entry.text) for entry in log)
 
 
 def set_piece(project: Project, field: str, value: Any) -> Project:
@@ -56,14 +96,10 @@ def set_piece(project: Project, field: str, value: Any) -> Project:
     """
     owner = project.piece.contents if field.startswith("contents.") else project.piece
     name = field.removeprefix("contents.")
-    try:
-        fresh = type(owner).model_validate({**{k: getattr(owner, k) for k in type(owner).model_fields}, name: value})
-    except ValidationError as error:
-        raise BadEdit(f"{name.replace('_', ' ')} cannot be {value}: {error.errors()[0]['msg'].lower()}.") from None
     if name.endswith("species"):
-        _known(value)
-    piece = fresh if owner is project.piece else project.piece.model_copy(update={"contents": fresh})
-    return project.model_copy(update={"piece": piece})
+        _known(str(value))
+    fresh = held(owner, **{name: value})
+    return held(project, piece=fresh if owner is project.piece else held(project.piece, contents=fresh))
 
 
 def set_in(project: Project, owner: str, field: str, value: Any) -> Project:
@@ -72,12 +108,7 @@ def set_in(project: Project, owner: str, field: str, value: Any) -> Project:
     Raises:
         BadEdit: the value is out of bounds.
     """
-    held = getattr(project, owner)
-    try:
-        fresh = type(held).model_validate({**{k: getattr(held, k) for k in type(held).model_fields}, field: value})
-    except ValidationError as error:
-        raise BadEdit(f"{field.replace('_', ' ')} cannot be {value}: {sentence(error)}") from None
-    return project.model_copy(update={owner: fresh})
+    return held(project, **{owner: held(getattr(project, owner), **{field: value})})
 
 
 def set_outside(project: Project, plan: Plan, axis: int, mm: float) -> Project:
@@ -149,17 +180,23 @@ def take(project: Project, call: Call, option_id: str, when: str = "") -> Projec
 
     Raises:
         KeyError: the call has no such option.
+        BadEdit: its change passes a limit.
     """
     option = call.option(option_id)
     asked, label = (told(t, project.units, project.denominator) for t in (call.question, option.label))
-    choice = Choice(call=call.id, option=option_id, asked=call.asked, words=f"{asked} {label}")
-    after = option.change(project)
-    after = after.model_copy(update={"choices": (*(c for c in after.choices if c.call != call.id), choice)})
+    choice = made(
+        Choice, call=call.id, option=option_id, asked=call.asked[:MOST_LETTERS], words=f"{asked} {label}"[:MOST_LETTERS]
+    )
+    try:
+        after = option.change(project)
+    except ValidationError as error:
+        raise BadEdit(sentence(error)) from None
+    after = held(after, choices=(*(c for c in after.choices if c.call != call.id), choice))
     unit = (project.units, project.denominator)
     came = "; ".join(told(c, *unit) for c in option.consequences)
     ours = "" if option_id == call.recommended else f" The program would have taken {told(_label(call), *unit)}."
     why = f" Why: {told(call.why, *unit)}." if call.why and not ours else ours
-    return logged(after, "call", f"{asked} Taken: {label}{f' ({came})' if came else ''}.{why}"[:2000], when)
+    return logged(after, "call", f"{asked} Taken: {label}{f' ({came})' if came else ''}.{why}"[:MOST_LETTERS], when)
 
 
 def _label(call: Call) -> str:
@@ -171,7 +208,7 @@ def take_back(project: Project, call_id: str, when: str = "") -> Project:
     update: dict[str, Any] = {"choices": tuple(c for c in project.choices if c.call != call_id)}
     if call_id == "layout":
         update["layout"] = None
-    return logged(project.model_copy(update=update), "call", f"Taken back: {call_id}.", when)
+    return logged(held(project, **update), "call", f"Taken back: {call_id}.", when)
 
 
 # ---- the wood speaks
@@ -209,10 +246,10 @@ def measured(project: Project, parts: tuple[Part, ...], text: str, when: str = "
         targets = _named(said["who"], parts)
         if targets == ["opening"] and dimension == "thickness":
             raise BadEdit("The opening has a length and a width, no thickness.")
-    new = tuple(Measured.model_validate({"part": t, "dimension": dimension, "value": mm}) for t in targets)
+    new = tuple(made(Measured, part=t, dimension=dimension, value=mm) for t in targets)
     replaced = {(m.part, m.dimension) for m in new}
     kept = tuple(m for m in project.measured if (m.part, m.dimension) not in replaced)
-    after = project.model_copy(update={"measured": (*kept, *new)})
+    after = held(project, measured=(*kept, *new))
     return logged(
         after,
         "measured",
@@ -244,15 +281,15 @@ def _named(who: str, parts: tuple[Part, ...]) -> list[str]:
 
 def mark_cut(project: Project, part: Part, when: str = "") -> Project:
     """The project with a part marked as cut at its sizes as they stand: from now on they never change silently."""
-    mark = CutMark(part=part.id, length=part.length, width=part.width, thickness=part.thickness)
-    after = project.model_copy(update={"cut": (*(m for m in project.cut if m.part != part.id), mark)})
+    mark = made(CutMark, part=part.id, length=part.length, width=part.width, thickness=part.thickness)
+    after = held(project, cut=(*(m for m in project.cut if m.part != part.id), mark))
     sizes = " x ".join(show_length(v, project.units, project.denominator).text for v in part.sizes)
     return logged(after, "cut", f"{part.name} cut: {sizes}", when)
 
 
 def unmark_cut(project: Project, part_id: str, when: str = "") -> Project:
     """The project with a part no longer marked as cut."""
-    after = project.model_copy(update={"cut": tuple(m for m in project.cut if m.part != part_id)})
+    after = held(project, cut=tuple(m for m in project.cut if m.part != part_id))
     return logged(after, "cut", f"{part_id} is to be cut again", when)
 
 
@@ -269,10 +306,10 @@ def step_done(project: Project, plan: Plan, step_id: str, minutes: float = 0.0, 
     if waiting:
         names = {s.id: s.title for s in plan.bench.steps}
         raise BadEdit(f"{step.title} waits for: {names.get(waiting[0], waiting[0])}.")
-    after = project.model_copy(update={"done": (*(d for d in project.done if d != step_id), step_id)})
+    after = held(project, done=(*(d for d in project.done if d != step_id), step_id))
     if project.timer is not None and project.timer.step == step_id:
         minutes = minutes or timed(project, when)
-        after = after.model_copy(update={"timer": None})
+        after = held(after, timer=None)
     if minutes > 0:
         after = logged(after, "time", step.title, when, step_id, round(minutes, 2))
     part = next((p for p in plan.piece.parts if p.id == step.cuts), None)
@@ -281,7 +318,7 @@ def step_done(project: Project, plan: Plan, step_id: str, minutes: float = 0.0, 
 
 def start_timer(project: Project, step_id: str, when: str) -> Project:
     """The project with a step being timed from ``when`` (ISO 8601) on; another that was being timed is stopped unlogged."""
-    return project.model_copy(update={"timer": Timer(step=step_id, started=when)})
+    return held(project, timer=made(Timer, step=step_id, started=when))
 
 
 def stop_timer(project: Project, title: str, when: str) -> Project:
@@ -289,7 +326,7 @@ def stop_timer(project: Project, title: str, when: str) -> Project:
     if project.timer is None:
         return project
     step, minutes = project.timer.step, timed(project, when)
-    after = project.model_copy(update={"timer": None})
+    after = held(project, timer=None)
     return logged(after, "time", title, when, step, round(minutes, 2)) if minutes > 0 else after
 
 
@@ -309,7 +346,7 @@ def timed(project: Project, when: str) -> float:
 
 def step_undone(project: Project, step_id: str) -> Project:
     """The project with a step no longer done (what it cut stays marked: wood does not grow back)."""
-    return project.model_copy(update={"done": tuple(d for d in project.done if d != step_id)})
+    return held(project, done=tuple(d for d in project.done if d != step_id))
 
 
 class History:

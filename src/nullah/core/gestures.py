@@ -9,12 +9,15 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from pydantic import ValidationError
+
 from nullah.core import edit
 from nullah.core.document import Board, Defect, Project
 from nullah.core.layout.move import NoPlace
 from nullah.core.measure import division, marked
 from nullah.core.pictures.boards import SAWN_GAP, in_hand, rows
 from nullah.core.plan import Plan
+from nullah.core.refusals import sentence
 from nullah.core.stations.breakdown import move_part
 
 NARROWEST = 0.5  # mm: nothing is pulled narrower
@@ -42,6 +45,8 @@ def pull(project: Project, plan: Plan, tag: str, dx: float, dy: float) -> Gestur
         return found(project, plan, name, dx, dy)
     except NoPlace as error:
         raise edit.BadEdit(str(error)) from None
+    except ValidationError as error:
+        raise edit.BadEdit(sentence(error)) from None
 
 
 def nudge(project: Project, plan: Plan, tag: str, along: int, up: int) -> Gesture:
@@ -118,6 +123,8 @@ def _divider(project: Project, plan: Plan, name: str, dx: float, dy: float) -> G
     if box is None:
         raise edit.BadEdit(plan.piece.problem)
     i, count = int(name) - 1, project.piece.dividers
+    if not 0 <= i < min(count, len(box.bays) - 1):
+        raise edit.BadEdit(f"Divider {name} is no longer here.")
     shift = [*project.piece.divider_shift, *([0.0] * count)][:count]
     room = (NARROWEST - box.bays[i] + 5.0, box.bays[i + 1] - 5.0 - NARROWEST)
     if room[0] > room[1]:

@@ -9,15 +9,18 @@ from nullah.core.measure import in_words, told
 from nullah.core.pictures import boards, piece, standing
 from nullah.core.plan import Plan
 from nullah.formats import cut_list, shop_sheet, svg, template
-from nullah.formats.project_file import write_whole
-from nullah.formats.trouble import why
+from nullah.formats.trouble import FileTrouble, why
+from nullah.formats.writing import same_file, write_all
 
 
-def export(plan: Plan, folder: Path, letter: bool = False) -> tuple[Path, ...]:
-    """Write cut list, shop sheet, templates and pictures; the files written.
+def export(plan: Plan, folder: Path, letter: bool = False, project: Path | None = None) -> tuple[Path, ...]:
+    """Write cut list, shop sheet, templates and pictures, all or none; the files written.
+
+    Args:
+        project: the file the plan was read from, which is not written over.
 
     Raises:
-        FileTrouble: the folder cannot be made or written.
+        FileTrouble: the folder cannot be made or written, or the project's own file would be written over.
     """
     try:
         folder.mkdir(parents=True, exist_ok=True)
@@ -29,8 +32,11 @@ def export(plan: Plan, folder: Path, letter: bool = False) -> tuple[Path, ...]:
         "full-size.pdf": template.pdf(plan, letter),
         **{f"{name}.svg": _svg(plan, drawing, name) for name, drawing in _pictures(plan)},
     }
-    for name, data in made.items():
-        write_whole(folder / name, data)
+    if project is not None:
+        for name in made:
+            if same_file(folder / name, project):
+                raise FileTrouble(f"Could not save {name}: that is the project itself. Nothing was changed.")
+    write_all({folder / name: data for name, data in made.items()})
     return tuple(folder / name for name in made)
 
 

@@ -7,7 +7,8 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
-from nullah.formats.trouble import FileTrouble, why
+from nullah.formats.trouble import FileTrouble
+from nullah.formats.writing import read_bounded
 
 LARGEST = 64 * 1024 * 1024  # bytes
 
@@ -19,11 +20,7 @@ def read(path: Path) -> NDArray[np.float64]:
         FileTrouble: it cannot be read, has an empty or odd row, or a cell that is not a finite number.
     """
     try:
-        if path.stat().st_size > LARGEST:
-            raise FileTrouble(f"{path.name} is larger than {LARGEST // 2**20} MiB.")
-        text = path.read_text("utf-8-sig")
-    except OSError as error:
-        raise why(error, path, "open") from None
+        text = read_bounded(path, LARGEST).decode("utf-8-sig")
     except UnicodeDecodeError:
         raise FileTrouble(f"{path.name} is not text.") from None
     rows: list[list[float]] = []

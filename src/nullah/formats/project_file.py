@@ -1,31 +1,28 @@
 """The project file, ``*.nullah``: one UTF-8 JSON document with a schema version.
 
-Saves are atomic (temporary file, fsync, rename) and keep one previous copy beside the new one, with ``~`` after its name.
-Opening runs nothing, follows no paths, and bounds sizes.
+Saves are atomic and keep one previous copy beside the new one, with ``~`` after its name. Opening runs nothing, follows no
+paths, and bounds sizes.
 """
 
 from __future__ import annotations
 
-import contextlib
-import glob
 import json
-import os
-import tempfile
-import time
+import re
 from pathlib import Path
 from typing import Any
 
 from pydantic import ValidationError
 
 from nullah.core.document import SCHEMA_VERSION, Project
-from nullah.core.edit import check_species, sentence
+from nullah.core.edit import check_species
+from nullah.core.refusals import sentence
 from nullah.core.wood.species import UnknownSpecies
-from nullah.formats.trouble import FileTrouble, why
+from nullah.formats.trouble import FileTrouble
+from nullah.formats.writing import read_bounded, write_whole
 
-LARGEST = 16 * 1024 * 1024  # bytes; a project of 500 boards is under one
+LARGEST = 96 * 1024 * 1024  # bytes; a project of 500 boards is under one, its bench book at its fullest under 80
 DEEPEST = 200  # brackets within brackets; a tree of cuts is far shallower
 SUFFIX = ".nullah"
-PART = ".part"  # the end of a temporary file's name
 
 
 def loads(text: str, name: str = "the file") -> Project:
@@ -72,24 +69,18 @@ def _refuse_constant(constant: str) -> None:
     raise ValueError(f"{constant} is no number")
 
 
+_STRING_OR_BRACKET = re.compile(r'"(?:[^"\\]|\\.)*+"?|[\[{]|[\]}]', re.S)
+
+
 def _depth(text: str) -> int:
     """How deep brackets nest, strings aside; an upper bound that costs one pass."""
     deep = most = 0
-    in_string = escaped = False
-    for ch in text:
-        if in_string:
-            if escaped:
-                escaped = False
-            elif ch == "\\":
-                escaped = True
-            elif ch == '"':
-                in_string = False
-        elif ch == '"':
-            in_string = True
-        elif ch in "[{":
+    for match in _STRING_OR_BRACKET.finditer(text):
+        mark = match[0][0]
+        if mark in "[{":
             deep += 1
             most = max(most, deep)
-        elif ch in "]}":
+        elif mark in "]}":
             deep -= 1
     return most
 
@@ -103,15 +94,9 @@ def load(path: Path) -> Project:
     """The project in a file.
 
     Raises:
-        FileTrouble: it cannot be read, is too large, or is not a project.
+        FileTrouble: it cannot be read, is too large, no plain file, or is not a project.
     """
-    try:
-        with path.open("rb") as file:
-            data = file.read(LARGEST + 1)
-    except OSError as error:
-        raise why(error, path, "open") from None
-    if len(data) > LARGEST:
-        raise FileTrouble(f"{path.name} is larger than {LARGEST // 2**20} MiB; no project is.")
+    data = read_bounded(path, LARGEST)
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
@@ -119,52 +104,17 @@ def load(path: Path) -> Project:
     return loads(text, path.name)
 
 
-def save(project: Project, path: Path) -> None:
+def save(project: Project, path: Path, keep_previous: bool = True) -> None:
     """Write the project, whole or not at all; the file as it was stays beside it, with ``~`` after its name.
 
     Raises:
-        FileTrouble: the disk is full, the folder may not be written; the old file is as it was.
+        FileTrouble: the disk is full, the folder may not be written, the project is larger than what is read again; the old
+            file is as it was.
     """
-    write_whole(path, dumps(project).encode(), keep_previous=True)
-
-
-def write_whole(path: Path, data: bytes, keep_previous: bool = False) -> None:
-    """Write bytes to a temporary file beside ``path``, sync, and rename over it.
-
-    Raises:
-        FileTrouble: as ``save``.
-    """
-    temporary = ""
-    try:
-        _sweep(path)
-        handle, temporary = tempfile.mkstemp(prefix=f".{path.name[:60]}.", suffix=PART, dir=path.parent or Path("."))
-        with os.fdopen(handle, "wb") as file:
-            file.write(data)
-            file.flush()
-            os.fsync(file.fileno())
-        if path.exists():
-            os.chmod(temporary, path.stat().st_mode & 0o777)
-            if keep_previous:
-                previous = path.with_name(path.name + "~")
-                with contextlib.suppress(FileNotFoundError):
-                    previous.unlink()
-                with contextlib.suppress(OSError):  # a file system without hard links keeps no previous copy
-                    os.link(path, previous)
-        else:
-            umask = os.umask(0)
-            os.umask(umask)
-            os.chmod(temporary, 0o666 & ~umask)
-        os.replace(temporary, path)
-    except OSError as error:
-        with contextlib.suppress(OSError):
-            if temporary:
-                os.unlink(temporary)
-        raise why(error, path, "save") from None
-
-
-def _sweep(path: Path) -> None:
-    """Remove half-written temporary files that a killed program left beside ``path`` more than an hour ago."""
-    with contextlib.suppress(OSError):
-        for old in path.parent.glob(f".{glob.escape(path.name[:60])}.*{PART}"):
-            if time.time() - old.stat().st_mtime > 3600:
-                old.unlink()
+    data = dumps(project).encode()
+    if len(data) > LARGEST:
+        raise FileTrouble(
+            f"Could not save {path.name}: the project comes to {len(data) // 2**20} MiB, and {LARGEST // 2**20} can be read "
+            "again. Take boards or lines of the bench book away first. Nothing was changed."
+        )
+    write_whole(path, data, keep_previous)

@@ -19,7 +19,8 @@ from pydantic import ValidationError
 from nullah.core.document import DEFECT_KINDS, Defect
 from nullah.core.layout.model import Blank, Stock
 from nullah.core.measure import BadLength, parse_length
-from nullah.formats.trouble import FileTrouble, why
+from nullah.formats.trouble import FileTrouble
+from nullah.formats.writing import read_bounded
 
 LARGEST = 4 * 2**20  # bytes of a table
 MOST_BOARDS, MOST_PARTS, MOST_FAULTS = 2_000, 10_000, 20_000
@@ -123,12 +124,7 @@ def _rows(path: Path, known: Sequence[str], optional: Sequence[str]) -> Iterator
 
 
 def _text(path: Path) -> str:
-    try:
-        if path.stat().st_size > LARGEST:
-            raise FileTrouble(f"{path.name}, line 1: the table is larger than {LARGEST // 2**20} MiB.")
-        data = path.read_bytes()
-    except OSError as error:
-        raise why(error, path, "open") from None
+    data = read_bounded(path, LARGEST)
     try:
         return data.decode("utf-8-sig")
     except UnicodeDecodeError as error:

@@ -15,6 +15,7 @@ from nullah.core import board_edits, demo, edit
 from nullah.core.document import Project
 from nullah.core.plan import STATIONS
 from nullah.formats.trouble import FileTrouble
+from nullah.gui import problems
 from nullah.gui import theme as look
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
@@ -43,6 +44,7 @@ def run(project: Project, path: Path | None = None, once: bool = False) -> int:
     session = Session(project, path, folder)
     session.searches_on = True
     window = Window(session, theme)
+    problems.watch(session.said.emit)
     if path is not None or project == Project():
         window.files.offer_kept()
     window.show()

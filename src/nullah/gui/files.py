@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
 
 from PySide6.QtCore import QFileSystemWatcher, QObject
@@ -10,8 +11,8 @@ from PySide6.QtWidgets import QFileDialog, QWidget
 from nullah.core.document import Project
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble
-from nullah.gui.keeping import Kept
 from nullah.gui.notice import Notice
+from nullah.gui.recovery import Recovered
 from nullah.gui.session import Session
 
 FILTER = "Nullah projects (*.nullah)"
@@ -23,6 +24,7 @@ class Files(QObject):
     def __init__(self, session: Session, window: QWidget, notice: Notice) -> None:
         super().__init__(window)
         self.session, self.window, self.notice = session, window, notice
+        self._closing_anyway = False
         self._watcher = QFileSystemWatcher(self)
         self._watcher.fileChanged.connect(lambda _: self.look_outside())
         session.changed.connect(self._watch)
@@ -31,8 +33,10 @@ class Files(QObject):
     # ---- new, open, save
 
     def new(self) -> None:
-        """A new project, on a small practice box. What is unsaved is kept first."""
-        self._keep_unsaved()
+        """A new project, on a small practice box. What is unsaved is kept first; where it cannot be, nothing is left."""
+        self._leave_for(self._begin_new)
+
+    def _begin_new(self) -> None:
         self.session.replace(Project(), None)
         self.session.said.emit(
             "A new project: a small practice box. Change what it holds, and it becomes yours.", False
@@ -45,34 +49,63 @@ class Files(QObject):
 
     def open_path(self, path: Path) -> None:
         """Open a project; what is unsaved is kept first, and what was kept of that project is offered."""
-        self._keep_unsaved()
+        if self.session.read(path) is not None:  # else this one is not left at all
+            self._leave_for(lambda: self._begin_with(path))
+
+    def _begin_with(self, path: Path) -> None:
         if self.session.open(path):
             self.offer_kept()
 
-    def _keep_unsaved(self) -> None:
+    def _leave_for(self, go_on: Callable[[], object]) -> None:
+        """Go on to another project once what is unsaved is safe; else say why it is not, and offer to save it elsewhere."""
         s = self.session
-        folder = s.keeping.folder
-        if not s.unsaved or folder is None:
+        if not s.unsaved:
+            go_on()
             return
-        path = folder / f"left-{s.now()[:19].replace(':', '')}{project_file.SUFFIX}"
         try:
-            folder.mkdir(parents=True, exist_ok=True)
-            project_file.save(s.project, path)
-        except (FileTrouble, OSError) as trouble:
-            s.said.emit(f"Unsaved work could not be kept: {trouble}", True)
+            kept = s.recovery.write_left(s.project)
+        except FileTrouble as trouble:
+            self._stop_before_loss(trouble, go_on)
             return
+        go_on()
+        if kept is not None:
+            self.notice.say(
+                f"The work you left was not saved; it is kept as {kept.name}.",
+                ("Go back to it", lambda: self.open_path(kept)),
+                ("Fine", lambda: None),
+                tip=str(kept),
+            )
+
+    def _stop_before_loss(self, trouble: FileTrouble, go_on: Callable[[], object]) -> None:
+        def save_elsewhere() -> None:
+            if self.save_as():
+                go_on()
+
         self.notice.say(
-            f"The work you left was not saved; it is kept as {path.name}.",
-            ("Go back to it", lambda: s.open(path)),
-            ("Fine", lambda: None),
-            tip=str(path),
+            f"Unsaved work could not be kept, so nothing was left: {trouble}",
+            ("Save it elsewhere", save_elsewhere),
+            ("Stay here", lambda: None),
+            ("Go on without it", go_on),
         )
+
+    def may_close(self) -> bool:
+        """Whether the window may close: unsaved work is kept for the next start; where it cannot be, that is told instead."""
+        if self._closing_anyway or self.session.write_recovery():
+            return True
+        self._stop_before_loss(
+            FileTrouble("the place for recovery cannot be written."), lambda: self._close_all_the_same()
+        )
+        return False
+
+    def _close_all_the_same(self) -> None:
+        self._closing_anyway = True
+        self.window.close()
 
     def save(self) -> None:
         s = self.session
         if s.path is None:
             self.save_as()
-        elif s.keeping.changed_outside(s.path):
+        elif s.recovery.changed_outside(s.path):
             self.notice.say(
                 f"{s.path.name} was changed by something else since it was read here. Save over it?",
                 ("Save under another name", self.save_as),
@@ -82,13 +115,13 @@ class Files(QObject):
         else:
             s.save()
 
-    def save_as(self) -> None:
+    def save_as(self) -> bool:
+        """Save under a name asked for; whether it was saved."""
         name, _ = QFileDialog.getSaveFileName(
             self.window, "Save the project", f"{self.session.project.name}{project_file.SUFFIX}", FILTER
         )
-        if name:
-            path = Path(name)
-            self.session.save(path if path.suffix else path.with_suffix(project_file.SUFFIX))
+        path = Path(name)
+        return bool(name) and self.session.save(path if path.suffix else path.with_suffix(project_file.SUFFIX))
 
     # ---- what leaves for the shop
 
@@ -104,7 +137,7 @@ class Files(QObject):
         from nullah.formats.export import export  # on first use: the PDF library alone would make every start slower
 
         try:
-            written = export(self.session.plan, folder)
+            written = export(self.session.plan, folder, project=self.session.path)
         except FileTrouble as trouble:
             self.session.said.emit(str(trouble), True)
             return
@@ -115,11 +148,11 @@ class Files(QObject):
     def offer_kept(self) -> None:
         """After a crash: what was being worked on is offered, and either way kept."""
         s = self.session
-        found = s.keeping.found(s.path, s.project)
+        found = s.recovery.found(s.path, s.project)
         if found:
             self._offer(found[0])
 
-    def _offer(self, kept: Kept) -> None:
+    def _offer(self, kept: Recovered) -> None:
         what = f'"{kept.project.name}"' if self.session.path is None else self.session.path.name
         self.notice.say(
             f"Unsaved work on {what} from {kept.when:%d %b %H:%M} was kept when the program last ended.",
@@ -127,15 +160,19 @@ class Files(QObject):
             ("Leave it aside", lambda: self._lay_aside(kept)),
         )
 
-    def _bring_back(self, kept: Kept) -> None:
+    def _bring_back(self, kept: Recovered) -> None:
         s = self.session
         s.do(kept.project, "unsaved work brought back")
-        s.write_recovery()
-        s.keeping.let_go(kept)
+        if s.write_recovery():
+            s.recovery.let_go(kept)
         s.said.emit("The unsaved work is here again; Undo goes back to how the file was saved.", False)
 
-    def _lay_aside(self, kept: Kept) -> None:
-        target = self.session.keeping.lay_aside(kept)
+    def _lay_aside(self, kept: Recovered) -> None:
+        try:
+            target = self.session.recovery.lay_aside(kept)
+        except FileTrouble as trouble:
+            self.session.said.emit(str(trouble), True)
+            return
         self.session.said.emit(f"It is kept as {target.name} in {target.parent.name}.", False)
 
     def _watch(self) -> None:
@@ -151,7 +188,7 @@ class Files(QObject):
     def look_outside(self) -> None:
         """The file on disk moved: where it is no longer what was read or written here, say so."""
         s = self.session
-        if s.path is None or not s.keeping.changed_outside(s.path):
+        if s.path is None or not s.recovery.changed_outside(s.path):
             self._watch()
             return
         gone = not s.path.exists()

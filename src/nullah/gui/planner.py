@@ -6,7 +6,7 @@ import sys
 
 from PySide6.QtCore import QObject, QProcess, Signal
 
-from nullah.planning import Task, packed, unpacked
+from nullah.planning import Report, Task, packed, unpacked
 
 
 class PlannerProcess(QObject):
@@ -19,7 +19,7 @@ class PlannerProcess(QObject):
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._process: QProcess | None = None
-        self._read = b""
+        self._read, self._done = b"", False
 
     @property
     def at_work(self) -> bool:
@@ -28,15 +28,14 @@ class PlannerProcess(QObject):
     def start(self, task: Task) -> None:
         """Begin with a task, in place of what may be under way."""
         self.stop()
-        self._read = b""
+        self._read, self._done = b"", False
         process = QProcess(self)
         process.readyReadStandardOutput.connect(lambda: self._take(process))
         process.finished.connect(lambda *_: self._ended(process))
-        process.errorOccurred.connect(lambda *_: self._ended(process))
+        process.errorOccurred.connect(lambda error: self._not_started(process, error))
         self._process = process
-        process.start(
-            sys.executable, ["-c", "from nullah.planner_process import main; main()"]
-        )  # not -m: pickles name its module
+        # -P: nothing from the folder one happens to be in is run; not -m: pickles name its module
+        process.start(sys.executable, ["-P", "-c", "from nullah.planner_process import main; main()"])
         process.write(packed(task))
         process.closeWriteChannel()
 
@@ -54,17 +53,22 @@ class PlannerProcess(QObject):
             return
         found, self._read = unpacked(self._read + bytes(process.readAllStandardOutput().data()))
         for one in found[-1:]:  # only the latest counts
+            self._done = isinstance(one, Report) and one.done
             self.reported.emit(one)
+
+    def _not_started(self, process: QProcess, error: QProcess.ProcessError) -> None:
+        """A process that never began does not finish either; one that breaks off does."""
+        if error == QProcess.ProcessError.FailedToStart:
+            self._ended(process)
 
     def _ended(self, process: QProcess) -> None:
         if process is not self._process:
             return
-        failed = process.exitStatus() != QProcess.ExitStatus.NormalExit or process.exitCode() != 0
         self._take(process)
         if process is not self._process:
             return
         self._process = None
         process.deleteLater()
-        if failed:
-            self.failed.emit("The planner could not go on; the layout found so far stands.")
+        if not self._done:  # it did not start, was killed, or ended before it had said that it is done
+            self.failed.emit("The planner could not go on; the layout found so far stands. K begins anew.")
         self.ended.emit()

@@ -10,6 +10,7 @@ from collections.abc import Callable
 from datetime import datetime
 from pathlib import Path
 
+from pydantic import ValidationError
 from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal, Slot
 
 from nullah.core import edit, measure
@@ -19,11 +20,12 @@ from nullah.core.document import Project
 from nullah.core.gestures import nudge, pull
 from nullah.core.layout.model import Layout
 from nullah.core.plan import STATIONS, Found, Plan, PlanCache, plan
+from nullah.core.refusals import sentence
 from nullah.core.stations import breakdown
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble
-from nullah.gui.keeping import Keeping
 from nullah.gui.planner import PlannerProcess
+from nullah.gui.recovery import Recovery
 from nullah.planning import Report, Task
 
 AUTOSAVE_AFTER_MS = 2_000
@@ -39,6 +41,14 @@ WORKED_WHILE_DRAGGING = {
     "together": frozenset({"together"}),
     "bench": frozenset({"bench"}),
 }
+
+
+REFUSALS = (edit.BadEdit, measure.BadLength, ValidationError)  # what an edit that cannot be made raises
+
+
+def refusal(error: Exception) -> str:
+    """The sentence of an edit that cannot be made."""
+    return sentence(error) if isinstance(error, ValidationError) else str(error)
 
 
 class _Search(QRunnable):
@@ -73,8 +83,8 @@ class Session(QObject):
         self.history = edit.History(project)
         self.saved = project
         self.path = path
-        self.keeping = Keeping(recovery_folder)
-        self.keeping.look(path)
+        self.recovery = Recovery(recovery_folder)
+        self.recovery.look(path)
         self.cache = PlanCache()
         self.found: Found | None = None
         self.better_too = False  # whether better layouts were asked for though the one taken serves
@@ -163,10 +173,14 @@ class Session(QObject):
     # ---- editing
 
     def do(self, project: Project, words: str, gesture: str = "") -> None:
-        """Make ``project`` the present one and tell everyone; steps of the same ``gesture`` are one step of undo."""
+        """Make ``project`` the present one and tell everyone; steps of the same ``gesture`` are one step of undo.
+
+        The plan is worked first: whatever goes wrong there leaves project and plan as they were.
+        """
+        fresh = self._planned(project)
         self._tried = None
         self.history.do(project, words, gesture)
-        self._replan()
+        self._show(fresh)
 
     # ---- gestures
 
@@ -174,8 +188,8 @@ class Session(QObject):
         """Something in a drawing is dragged: show what it would come to; let go, make it so."""
         try:
             gesture = pull(self.history.now, self._firm, tag, dx, dy)
-        except edit.BadEdit as error:
-            self.said.emit(self.told(str(error)), True)
+        except REFUSALS as error:
+            self.said.emit(self.told(refusal(error)), True)
             if let_go:
                 self.let_be()
             return
@@ -183,12 +197,12 @@ class Session(QObject):
         if let_go:
             self.do(gesture.project, self.told(gesture.words))
             return
-        self._tried = gesture.project
         self.cache.only = WORKED_WHILE_DRAGGING[self.here]
         try:
             self.plan = plan(gesture.project, self.cache, self.found, self.better_too)
         finally:
             self.cache.only = None
+        self._tried = gesture.project
         self.previewed.emit()
 
     def let_be(self) -> None:
@@ -201,8 +215,8 @@ class Session(QObject):
         """Something is moved by arrow keys; nudge after nudge of one thing is one step of undo."""
         try:
             gesture = nudge(self.history.now, self._firm, tag, along, up)
-        except edit.BadEdit as error:
-            self.said.emit(self.told(str(error)), True)
+        except REFUSALS as error:
+            self.said.emit(self.told(refusal(error)), True)
             return
         self.do(gesture.project, self.told(gesture.words), f"nudge {tag}")
         self.said.emit(self.told(gesture.words), False)
@@ -211,8 +225,8 @@ class Session(QObject):
         """Do what ``make`` gives; where it cannot be done, say why and leave everything as it was."""
         try:
             project = make()
-        except (edit.BadEdit, measure.BadLength) as error:
-            self.said.emit(self.told(str(error)), True)
+        except REFUSALS as error:
+            self.said.emit(self.told(refusal(error)), True)
             return False
         self.do(project, words)
         self.said.emit(words, False)
@@ -233,31 +247,49 @@ class Session(QObject):
         return self.attempt(f"{field.replace('_', ' ')}: {text.strip()}", make)
 
     def undo(self) -> None:
+        self._tried = None
         words = self.history.undo()
         if words:
             self._replan()
             self.said.emit(f"Undone: {words}", False)
 
     def redo(self) -> None:
+        self._tried = None
         words = self.history.redo()
         if words:
             self._replan()
             self.said.emit(f"Done again: {words}", False)
 
     def take(self, call: Call, option_id: str) -> None:
-        """Take a call's option."""
-        if call.id == "layout":
-            self.better_too = False  # the others have been seen
-            self.stop_looking()
-        project = edit.take(self.project, call, option_id, self.now())
-        self.do(project, self.told(call.option(option_id).label))
-        self.said.emit(f"Taken: {self.told(call.option(option_id).label)}. It can be taken back below.", False)
+        """Take a call's option; one that is no longer laid out is told, and nothing is taken."""
+        now = self._firm.call(call.id)
+        if now is None or not any(o.id == option_id for o in now.options):
+            self.said.emit("That call is no longer open: something it rested on has changed.", True)
+            return
+        label = self.told(now.option(option_id).label)
+        if self.attempt(label, lambda: edit.take(self.history.now, now, option_id, self.now())):
+            if call.id == "layout":
+                self.better_too = False  # the others have been seen
+                self.stop_looking()
+            self.said.emit(f"Taken: {label}. It can be taken back below.", False)
 
     def take_back(self, call_id: str) -> None:
-        self.do(edit.take_back(self.project, call_id, self.now()), f"{call_id} taken back")
+        self.attempt(f"{call_id} taken back", lambda: edit.take_back(self.history.now, call_id, self.now()))
+
+    def _planned(self, project: Project) -> Plan:
+        """The plan of a project; where it cannot be worked the cache is as it would be after the last one."""
+        try:
+            return plan(project, self.cache, self.found, self.better_too)
+        except Exception:
+            self.cache = PlanCache()
+            raise
 
     def _replan(self) -> None:
-        self.plan = self._firm = plan(self.project, self.cache, self.found, self.better_too)
+        self._show(self._planned(self.history.now))
+
+    def _show(self, fresh: Plan) -> None:
+        """A plan of the present project: everyone is told."""
+        self.plan = self._firm = fresh
         self.seen[self.here] = self.stated(self.here)
         self._ask_for_layouts()
         if not self._autosave.isActive():  # not put off by the next edit: at most that long is ever missing
@@ -366,6 +398,7 @@ class Session(QObject):
         self._search.stop()
         self.planner.stop()
         self._pool.waitForDone()
+        self.recovery.close()
 
     # ---- files
 
@@ -373,10 +406,10 @@ class Session(QObject):
         """Open another project in place of this one."""
         self.planner.stop()
         self.report = None
-        self.keeping.remove(self.path)
+        self.recovery.remove(self.path)
         self.history = edit.History(project)
         self.saved, self.path, self.found, self._asked, self._tried = project, path, None, "", None
-        self.keeping.look(path)
+        self.recovery.look(path)
         self.cache = PlanCache()
         self.plan = self._firm = plan(project, self.cache)
         self.seen = {s: self.stated(s) for s in STATIONS}
@@ -384,11 +417,18 @@ class Session(QObject):
         self._ask_for_layouts()
         self.changed.emit()
 
-    def open(self, path: Path) -> bool:
+    def read(self, path: Path) -> Project | None:
+        """The project in a file; None, and one sentence said, where it cannot be read."""
         try:
-            project = project_file.load(path)
+            return project_file.load(path)
         except FileTrouble as trouble:
-            self.said.emit(str(trouble), True)
+            self.said.emit(self.told(str(trouble)), True)
+            return None
+
+    def open(self, path: Path) -> bool:
+        """Open a project in place of this one, which is let go as it is."""
+        project = self.read(path)
+        if project is None:
             return False
         self.replace(project, path)
         self.said.emit(f"Opened {path.name}.", False)
@@ -403,9 +443,9 @@ class Session(QObject):
         except FileTrouble as trouble:
             self.said.emit(str(trouble), True)
             return False
-        self.keeping.remove(self.path)
+        self.recovery.remove(self.path)
         self.path, self.saved = target, self.history.now
-        self.keeping.look(target)
+        self.recovery.look(target)
         self.changed.emit()
         self.said.emit(f"Saved {target.name}.", False)
         return True
@@ -420,20 +460,22 @@ class Session(QObject):
             self.said.emit(str(trouble), True)
             return
         self.saved = project
-        self.keeping.look(self.path)
+        self.recovery.look(self.path)
         self.do(project, "taken from the file as changed outside")
 
     def keep_mine(self) -> None:
         """The file was changed outside: what is here stays, and counts as not saved."""
         self.saved = Project(name="\N{EM DASH}")
-        self.keeping.look(self.path)
+        self.recovery.look(self.path)
         self.changed.emit()
 
-    def write_recovery(self) -> None:
-        """Keep a copy of unsaved work, so that a crash loses nothing."""
+    def write_recovery(self) -> bool:
+        """Keep a copy of unsaved work, so that a crash loses nothing; whether there is none to keep, or it is kept."""
         if not self.unsaved:
-            return
+            return True
         try:
-            self.keeping.write(self.history.now, self.path)
+            self.recovery.write(self.history.now, self.path)
         except FileTrouble as trouble:
             self.said.emit(f"Unsaved work cannot be kept safe: {trouble}", True)
+            return False
+        return True

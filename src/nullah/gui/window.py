@@ -372,7 +372,8 @@ class Window(QMainWindow):
             QTimer.singleShot(0, self.files.look_outside)
 
     def closeEvent(self, event: QCloseEvent) -> None:
-        if self.session.unsaved:
-            self.session.write_recovery()
+        if not self.files.may_close():
+            event.ignore()
+            return
         self.session.close()
         super().closeEvent(event)

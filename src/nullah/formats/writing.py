@@ -1,0 +1,200 @@
+"""Files in and out: reading is bounded and of plain files alone, writing is whole or not at all.
+
+A write goes to a temporary file beside the target, held by a lock while it is written, is synced and renamed over it. What a
+killed program left half-written is known by nobody holding its lock, and is swept away by the next write to that folder.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import errno
+import fcntl
+import os
+import stat
+import tempfile
+import time
+from collections.abc import Mapping
+from pathlib import Path
+
+from nullah.formats.trouble import FileTrouble, why
+
+PART = ".part"  # the end of a temporary file's name
+STEM = 24  # letters of the target's name that a temporary file's bears: at four bytes each there is room for the rest
+
+
+def read_bounded(path: Path, most: int) -> bytes:
+    """The bytes of a plain file.
+
+    Raises:
+        FileTrouble: it is no plain file (a device, a pipe, a folder), is larger than ``most`` bytes, or cannot be read.
+    """
+    try:
+        handle = os.open(
+            path, os.O_RDONLY | os.O_NONBLOCK | os.O_CLOEXEC
+        )  # a pipe nobody writes to does not hold us up
+        with os.fdopen(handle, "rb") as file:
+            kind = os.fstat(file.fileno()).st_mode
+            if stat.S_ISDIR(kind):
+                raise IsADirectoryError(errno.EISDIR, "that is a folder")
+            if not stat.S_ISREG(kind):
+                raise FileTrouble(f"Could not open {path.name or path}: it is a device or a pipe, not a plain file.")
+            data = file.read(most + 1)
+    except OSError as error:
+        raise why(error, path, "open") from None
+    except ValueError:  # a name with a NUL
+        raise FileTrouble(f"Could not open {str(path)[:60]!r}: that is no file's name.") from None
+    if len(data) > most:
+        raise FileTrouble(f"{path.name} is larger than {most // 2**20} MiB; that is more than is read.")
+    return data
+
+
+def same_file(one: Path, other: Path) -> bool:
+    """Whether two paths are one file, by whatever names, there or not yet."""
+    with contextlib.suppress(OSError):
+        if os.path.samefile(one, other):
+            return True
+    return os.path.realpath(one) == os.path.realpath(other)
+
+
+def write_whole(path: Path, data: bytes, keep_previous: bool = False) -> None:
+    """Write bytes to a temporary file beside ``path``, sync, and rename over it; a link is followed to what it points at.
+
+    Raises:
+        FileTrouble: the disk is full, the folder or the file may not be written, the target is a device or a pipe; all is as
+            it was.
+    """
+    write_all({path: data}, keep_previous)
+
+
+def write_all(files: Mapping[Path, bytes], keep_previous: bool = False) -> None:
+    """As ``write_whole``, several files: all are written beside their targets before the first takes its place.
+
+    Raises:
+        FileTrouble: as ``write_whole``; where a rename fails after others went well, the sentence names what was written.
+    """
+    ready: list[tuple[Path, Path, str]] = []  # as named, where it is, the temporary file
+    renamed: list[str] = []
+    with contextlib.ExitStack() as held:
+        try:
+            for path, data in files.items():
+                target = _target(path)
+                ready.append((path, target, held.enter_context(_temporary(path, target, data))))
+            for path, target, temporary in ready:
+                with _told(path):
+                    if keep_previous and target.exists():
+                        _keep_previous(target)
+                    os.replace(temporary, target)
+                renamed.append(path.name)
+        except FileTrouble as trouble:
+            if not renamed:
+                raise
+            words = str(trouble).removesuffix("Nothing was changed.").rstrip()
+            raise FileTrouble(f"{words} Written before that: {', '.join(renamed)}.") from None
+        finally:
+            for _, _, temporary in ready:
+                with contextlib.suppress(OSError):  # it has taken its target's place
+                    os.unlink(temporary)
+    for folder in {target.parent for _, target, _ in ready}:
+        _sweep(folder)
+
+
+@contextlib.contextmanager
+def _told(path: Path):  # type: ignore[no-untyped-def]  # a context manager
+    """An error of the system as the sentence for ``path``."""
+    try:
+        yield
+    except OSError as error:
+        raise why(error, path, "save") from None
+
+
+def _target(path: Path) -> Path:
+    """Where a write to ``path`` goes: what a link points at. Refused where that is no plain file, or a read-only one."""
+    with _told(path):
+        try:
+            target = Path(os.path.realpath(path))
+            kind = target.stat().st_mode
+        except FileNotFoundError:
+            return target
+        except ValueError:
+            raise FileTrouble(f"Could not save {str(path)[:60]!r}: that is no file's name.") from None
+    name = path.name or path
+    if stat.S_ISDIR(kind):
+        raise FileTrouble(f"Could not save {name}: that is a folder. Nothing was changed.")
+    if not stat.S_ISREG(kind):
+        raise FileTrouble(f"Could not save {name}: it is a device or a pipe, not a plain file. Nothing was changed.")
+    if not kind & 0o222:
+        raise FileTrouble(f"Could not save {name}: it is read-only. Nothing was changed.")
+    return target
+
+
+@contextlib.contextmanager
+def _temporary(path: Path, target: Path, data: bytes):  # type: ignore[no-untyped-def]  # a context manager
+    """A temporary file beside the target with the data synced into it and its lock held."""
+    with _told(path):
+        handle, name = tempfile.mkstemp(prefix=f".{target.name[:STEM]}.", suffix=PART, dir=target.parent)
+    try:
+        with _told(path):
+            fcntl.flock(handle, fcntl.LOCK_SH)
+            left = memoryview(data)
+            while left:
+                left = left[os.write(handle, left) :]
+            os.fchmod(handle, _mode(target))
+            os.fsync(handle)
+        yield name
+    except BaseException:
+        with contextlib.suppress(OSError):
+            os.unlink(name)
+        raise
+    finally:
+        os.close(handle)
+
+
+def _mode(target: Path) -> int:
+    try:
+        return target.stat().st_mode & 0o777
+    except FileNotFoundError:
+        umask = os.umask(0)
+        os.umask(umask)
+        return 0o666 & ~umask
+
+
+def _keep_previous(target: Path) -> None:
+    """The file as it is, kept with ``~`` after its name; the one kept before is there until this one is."""
+    previous = target.with_name(target.name + "~")
+    aside = f"{previous}{os.getpid()}{PART}"
+    try:
+        with contextlib.suppress(FileNotFoundError):
+            os.unlink(aside)
+        os.link(target, aside)
+        os.replace(aside, previous)
+    except OSError as error:
+        if error.errno not in (errno.EPERM, errno.ENOTSUP, errno.ENOSYS, errno.EMLINK, errno.ENAMETOOLONG):
+            raise
+    finally:
+        with contextlib.suppress(OSError):  # two names of one file: the rename did nothing
+            os.unlink(aside)
+
+
+def _sweep(folder: Path) -> None:
+    """Remove half-written temporary files whose writers are gone: nobody holds their lock."""
+    with contextlib.suppress(OSError):
+        for old in folder.iterdir():
+            if old.name.startswith(".") and old.name.endswith(PART):
+                _remove_if_left(old)
+
+
+def _remove_if_left(old: Path) -> None:
+    with contextlib.suppress(OSError):
+        handle = os.open(old, os.O_RDWR | os.O_NONBLOCK | os.O_CLOEXEC | os.O_NOFOLLOW)
+        try:
+            fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
+            if os.fstat(handle).st_nlink and not _just_made(handle):
+                old.unlink()
+        finally:
+            os.close(handle)
+
+
+def _just_made(handle: int) -> bool:
+    """Whether a file is so young and empty that its writer may not have come to lock it yet."""
+    info = os.fstat(handle)
+    return info.st_size == 0 and time.time() - info.st_mtime < 10
