@@ -38,7 +38,15 @@ def stock(
 
 
 def blank(
-    name, length=300.0, width=100.0, thickness=18.0, forgives=SHOW, end_zone=0.0, group="", species="white ash", in_order=False
+    name,
+    length=300.0,
+    width=100.0,
+    thickness=18.0,
+    forgives=SHOW,
+    end_zone=0.0,
+    group="",
+    species="white ash",
+    in_order=False,
 ):
     return Blank(name, length, width, thickness, species, (length, width), forgives, end_zone, group, in_order)
 

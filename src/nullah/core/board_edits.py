@@ -5,8 +5,10 @@ from __future__ import annotations
 from nullah.core.document import Board, Node, Project
 from nullah.core.edit import BadEdit, changed, fresh_id, logged, mark_cut, take
 from nullah.core.layout.model import leaves
+from nullah.core.measure import SAME
 from nullah.core.plan import Plan
 from nullah.core.plan import plan as work_out
+from nullah.core.stations.breakdown import offcut_of, outline_of
 
 
 def pin(project: Project, plan: Plan, part: str) -> Project:
@@ -41,8 +43,8 @@ def sawn(project: Project, plan: Plan, board_id: str, when: str = "") -> Project
         raise BadEdit("Nothing is laid on that board that is not sawn already.")
     taken = {b.id for b in project.boards}
     left: list[Board] = []
-    for leaf in leaves(tree):
-        if leaf.use == "offcut":
+    for each in leaves(tree):
+        if leaf := offcut_of(board, each):
             number = len(left) + 1
             left.append(left_over(board, leaf, fresh_id(f"{board.id} offcut", taken), number))
             taken.add(left[-1].id)
@@ -77,24 +79,33 @@ def left_over(board: Board, leaf: Node, board_id: str, number: int) -> Board:
         if x1 > x0 and y1 > y0:
             size = {"x": x0 - leaf.x, "y": y0 - leaf.y, "length": x1 - x0, "width": y1 - y0}
             faults.append(d.model_copy(update=size))
-    upper = board.upper_edge if leaf.y + leaf.width >= board.width - 1 else "sawn"
+    upper = board.upper_edge if leaf.y + leaf.width >= board.width - 1 or board.widths else "sawn"
     lower = board.straight_edge if leaf.y <= 0 or board.straight_edge == "upper" else "lower"
-    widths = _widths_of(board, leaf)
     update = {"id": board_id, "name": f"{board.name}, offcut {number}", "length": leaf.length, "width": leaf.width}
-    fresh = {"defects": tuple(faults), "upper_edge": upper, "straight_edge": lower, "widths": widths, "sawn": False}
-    return board.model_copy(update={**update, **fresh})
+    fresh = {"defects": tuple(faults), "upper_edge": upper, "straight_edge": lower, "widths": _widths_of(board, leaf)}
+    return board.model_copy(update={**update, **fresh, "sawn": False})
+
+
+MOST_WIDTHS = 60  # as many as a board takes
 
 
 def _widths_of(board: Board, leaf: Node) -> tuple[float, ...]:
     """Widths along what is left over of a board that tapers; none where it does not there."""
     if not board.widths:
         return ()
+    outline = outline_of(board)
+    inner = [w for _, w in _corners(board, leaf)]
+    if all(w - leaf.y >= leaf.width - SAME for w in inner):
+        return ()
+    many = min(MOST_WIDTHS, 4 * (len(inner) - 1) + 1)
+    places = [leaf.x + leaf.length * k / (many - 1) for k in range(many)]
+    return tuple(min(leaf.width, max(1.0, round(outline.width_at(x) - leaf.y, 1))) for x in places)
+
+
+def _corners(board: Board, leaf: Node) -> list[tuple[float, float]]:
+    """Where the upper edge of a tapering board bends along a piece of it, its ends counted, and the width there."""
     stretch = board.length / (len(board.widths) - 1)
-
-    def width_at(x: float) -> float:
-        i = min(int(x / stretch), len(board.widths) - 2)
-        here = board.widths[i] + (board.widths[i + 1] - board.widths[i]) * (x / stretch - i)
-        return min(leaf.width, max(1.0, here - leaf.y))
-
-    found = tuple(round(width_at(leaf.x + leaf.length * k / 4), 1) for k in range(5))
-    return found if min(found) < leaf.width - 0.5 else ()
+    bends = [k * stretch for k in range(len(board.widths))]
+    places = [leaf.x, *(x for x in bends if leaf.x < x < leaf.x + leaf.length), leaf.x + leaf.length]
+    outline = outline_of(board)
+    return [(x, outline.width_at(x)) for x in places]

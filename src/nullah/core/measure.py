@@ -167,6 +167,14 @@ def show_length(mm: float, unit: Unit = "mm", denominator: int = 32) -> Shown:
     return show_fraction(mm, denominator) if unit == "in" else show_mm(mm)
 
 
+SAME = 0.05  # mm: two sizes nearer than this are one: no rule tells them apart, and sums of floats differ by less
+
+
+def at_least(has: float, wants: float) -> bool:
+    """Whether one size is as large as another, as far as a maker can tell."""
+    return has >= wants - SAME
+
+
 def division(unit: Unit = "mm", denominator: int = 32) -> float:
     """The smallest step shown, in mm: what an arrow key moves by and what a drag stops at."""
     return INCH / denominator if unit == "in" else 0.1

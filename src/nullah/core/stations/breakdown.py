@@ -20,6 +20,8 @@ from nullah.core.layout.model import Blank, Layout, Options, Stock, leaves
 from nullah.core.layout.move import NoPlace, moved
 from nullah.core.layout.saw import HARDNESS, SawBoard, SawCut, SawRates, Totals, saw_plan, totals
 from nullah.core.layout.search import search
+from nullah.core.layout.taper import Outline
+from nullah.core.layout.tidy import tidied
 from nullah.core.stations.piece import PieceResult
 from nullah.core.stations.rough import Rough, parts_of
 from nullah.core.stations.timber import Span, TimberResult
@@ -120,10 +122,27 @@ def sawing_of(boards: tuple[Board, ...], layout: AcceptedLayout | None) -> Sawin
     """The sawing of the accepted layout, as far as its boards are still here."""
     by_id = {b.id: b for b in boards}
     live = tuple(b for b in layout.boards if b.board in by_id) if layout else ()
-    by_saw = {b.id: SawBoard(b.thickness, HARDNESS[species(b.species).ease]) for b in boards}
+    by_saw = {
+        b.id: SawBoard(b.thickness, HARDNESS[species(b.species).ease], outline_of(b), planes=True) for b in boards
+    }
     saw = saw_plan(live, by_saw)
-    over = ((b.board, n) for b in live if not by_id[b.board].sawn for n in leaves(b.root) if n.use == "offcut")
-    return Sawing(saw, tuple(over), totals(saw), by_saw)
+    over = ((b.board, offcut_of(by_id[b.board], n)) for b in live if not by_id[b.board].sawn for n in leaves(b.root))
+    return Sawing(saw, tuple((board, n) for board, n in over if n is not None), totals(saw), by_saw)
+
+
+def outline_of(board: Board) -> Outline:
+    """The outline of a board as found."""
+    return Outline(board.length, board.width, board.widths)
+
+
+def offcut_of(board: Board, leaf: Node) -> Node | None:
+    """What an offcut comes to as wood: the box round it where a board tapers; None where a leaf is no offcut or none is left."""
+    if leaf.use != "offcut" or not board.widths:
+        return leaf if leaf.use == "offcut" else None
+    box = outline_of(board).of_rectangle(leaf.x, leaf.y, leaf.length, leaf.width)
+    if box is None or box[2] < min(leaf.length, USUAL.least_offcut):
+        return None
+    return leaf.model_copy(update=dict(zip(("x", "y", "length", "width"), box, strict=True)))
 
 
 def work(
@@ -310,7 +329,7 @@ def accept(layout: Layout, fingerprint: str, sawn: tuple[BoardLayout, ...] = ())
     """The layout as the project keeps it, with boards that are ``sawn`` already."""
     return AcceptedLayout(
         name=layout.name,
-        boards=(*sawn, *layout.boards),
+        boards=(*sawn, *(tidied(b) for b in layout.boards)),
         unplaced=tuple(p for p, _ in layout.unplaced),
         fingerprint=fingerprint,
     )

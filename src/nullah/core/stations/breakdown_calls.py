@@ -10,9 +10,9 @@ from nullah.core.layout.merit import apart, merit
 from nullah.core.layout.model import Layout, leaves
 from nullah.core.layout.recut import not_again
 from nullah.core.layout.saw import Totals, saw_plan, totals
-from nullah.core.measure import marked
+from nullah.core.measure import at_least, marked
 from nullah.core.pieces.part import Part
-from nullah.core.stations.breakdown import BreakdownResult, accept
+from nullah.core.stations.breakdown import BreakdownResult, accept, outline_of
 
 
 def layout_call(result: BreakdownResult, found: tuple[Layout, ...], better_too: bool = False) -> Call | None:
@@ -95,9 +95,8 @@ def with_recut_stock(call: Call, part: Part | None, result: BreakdownResult, boa
         for b, n in result.offcuts
         if b in names
         and names[b].species == part.species
-        and n.length >= length
-        and n.width >= width
-        and names[b].thickness >= thickness
+        and outline_of(names[b]).takes((n.x, n.y, n.length, n.width), length, width)
+        and at_least(names[b].thickness, thickness)
     ]
     if fits:
         _, board, node = min(fits, key=lambda f: f[0])
