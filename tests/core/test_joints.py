@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from nullah.core import demo, edit
 from nullah.core.drawing import Area, Dimension
-from nullah.core.joints import grooves
+from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.dovetail import NoDovetail, checks, lay_out, plan, suited_tails
 from nullah.core.joints.plan import Setting, gathered
 from nullah.core.measure import told
@@ -97,49 +97,124 @@ def test_groove_depth_is_a_third_and_leaves_five(thickness, depth):
     assert check.holds == (thickness - depth >= 4.95)
 
 
-def test_a_groove_says_where_it_runs_through_and_where_it_stops():
-    kwargs = {
+SIDES = grooves.Sides(
+    {"A": 18.0, "B": 18.0, "C": 17.4, "D": 18.0},
+    {"A": (300.0, 150.0), "B": (120.0, 130.0), "C": (300.0, 150.0), "D": (120.0, 150.0)},
+    {"A": ("B", "D"), "B": ("C", "A"), "C": ("D", "B"), "D": ("A", "C")},
+)
+
+
+def grooved(**other):
+    given = {
+        "name": "bottom groove",
         "panel": "bottom",
         "panel_thickness": 7.0,
         "depth": 6.0,
         "from_edge": 12.0,
         "edge": "lower",
-        "thickness": dict.fromkeys("ABCD", 18.0),
-        "side": (300.0, 150.0),
+        "through": ("B", "D"),
+        "stopped": ("A", "C"),
+        "sides": SIDES,
+        "place": "inside a tail",
         "plough": True,
+        "chisels": (3.0, 6.0, 12.0),
     }
-    tail = grooves.groove("bottom groove", through=("B", "D"), stopped=("A", "C"), place="inside a tail", **kwargs)
+    return grooves.groove(**{**given, **other})
+
+
+def test_a_groove_says_where_it_runs_through_and_where_it_stops():
+    tail = grooved()
     assert any("through in B and D" in s for s in tail.steps)
     assert any("In A and C stop short" in s for s in tail.steps)
     assert all(c.holds for c in tail.checks)
-    across = grooves.groove("bottom groove", through=(), stopped=("A", "B", "C", "D"), place="across a line", **kwargs)
+    across = grooved(through=(), stopped=("A", "B", "C", "D"), place="across a line")
     assert [c.text for c in across.checks if not c.holds] == [
         "groove lies across a line: it would show on both; move it or change the pins"
     ]
-    by_hand = grooves.groove("g", through=("A",), stopped=(), place="inside a pin", **{**kwargs, "plough": False})
+    by_hand = grooved(through=("A",), stopped=(), place="inside a pin", plough=False)
     assert not any("plough" in s.tool for s in by_hand.settings)
     assert any("chisel" in s for s in by_hand.steps)
 
 
-def test_dadoes_are_as_wide_as_the_divider_and_evenly_spaced():
-    plan_ = grooves.dadoes(
-        9.6, 6.0, (70.0, 140.0, 210.0), ("A", "C"), ("1", "2", "3"), {"A": 18.0, "C": 17.4}, (300, 150), (19, 130), True
-    )
-    assert {s.use: s.value for s in plan_.settings}["dado width"] == 9.6
-    assert [s.value for s in plan_.settings if s.tool == "rule"] == pytest.approx([65.2, 135.2, 205.2])
+def test_a_lid_groove_is_open_where_the_lid_comes_in_in_words_and_drawing():
+    lid = grooved(name="lid groove", panel="lid", edge="upper", through=("D",), open_at="B")
+    words = [s for s in lid.steps if s.startswith("In ")]
+    assert words == [
+        f"In {p} run out at the end at B, the lid's way in, and stop short of the end at D, within the joint."
+        for p in "AC"
+    ]
+    face = lid.faces[0]
+    assert face.part == "A"
+    waste = next(i for i in face.drawing.items if getattr(i, "tag", "") == "groove")
+    xs = [x for x, _ in waste.points]
+    assert min(xs) == 0.0  # looking at the inside of the front, the right end lies left
+    assert max(xs) == 300.0 - 9.0
+    names = [i.text for i in sorted(named(face), key=lambda i: i.at)]
+    assert names == ["end at B", "end at D"]
+
+
+def named(face):
+    return [i for i in face.drawing.items if getattr(i, "text", "").startswith("end at")]
+
+
+def test_a_groove_for_which_there_is_no_iron_or_chisel_is_told():
+    failing = lambda plan_: [c.text for c in plan_.checks if not c.holds]  # noqa: E731 - one expression
+    assert "no plough iron" in failing(grooved(panel_thickness=2.5))[0]
+    assert "no chisel at hand" in failing(grooved(panel_thickness=5.0, plough=False, chisels=(6.0,)))[0]
+    assert (
+        "no chisel at hand" in failing(grooved(panel_thickness=5.0, chisels=(6.0,)))[0]
+    )  # its stopped ends are chopped
+    assert not failing(grooved(panel_thickness=5.0, chisels=(6.0,), through=("A", "B", "C", "D"), stopped=()))
+    assert any("in two passes" in c.text for c in grooved(panel_thickness=7.0).checks)
+
+
+def test_dadoes_are_as_wide_as_their_own_divider_and_run_out_where_it_goes_in():
+    thick = {"1": 9.6, "2": 8.0, "3": 9.6}
+    plan_ = grooves.dadoes(thick, 6.0, (70.0, 140.0, 210.0), ("A", "C"), "D", SIDES, 19.0, True)
+    knives = {s.use: s.value for s in plan_.settings if s.tool.startswith("knife")}
+    assert knives == {"width of dado 1": 9.6, "width of dado 2": 8.0, "width of dado 3": 9.6}
+    rule = [s for s in plan_.settings if s.tool == "rule"]
+    assert [s.value for s in rule] == pytest.approx([65.2, 136.0, 205.2])
+    assert all("from the end at D" in s.use for s in rule)
+    drawn = [i for i in plan_.faces[0].drawing.items if getattr(i, "tag", "") == "dado"]
+    boxes = [(min(x for x, _ in i.points), max(x for x, _ in i.points)) for i in drawn]
+    # on the inside face of the front D lies right
+    assert boxes == [
+        pytest.approx((300 - c - w / 2, 300 - c + w / 2)) for c, w in zip((70, 140, 210), (9.6, 8, 9.6), strict=True)
+    ]
+    assert {(min(y for _, y in i.points), max(y for _, y in i.points)) for i in drawn} == {(19.0, 150.0)}
     assert all(c.holds for c in plan_.checks)
-    uneven = grooves.dadoes(
-        9.6, 6.0, (70.0, 150.0, 210.0), ("A", "C"), ("1",), {"A": 18.0, "C": 18.0}, (300, 150), (19, 130), False
-    )
-    assert "several widths" in uneven.checks[0].text
-    assert any("chisel" in s for s in uneven.steps)
+    alike = grooves.dadoes(dict.fromkeys("123", 9.6), 6.0, (70.0, 150.0, 210.0), ("A", "C"), "D", SIDES, 19.0, False)
+    assert {s.use: s.value for s in alike.settings}["dado width"] == 9.6
+    assert "several widths" in alike.checks[0].text
+    assert any("chisel" in s for s in alike.steps)
+
+
+def test_pins_first_is_set_on_the_pin_board():
+    joint = dovetail.lay_out(150, 4, 6, 9, 7, 18)
+    tails = dovetail.plan("A-B", "A", "B", joint, 0.0, (6.0,), False, 0.0)
+    pins = dovetail.plan("A-B", "A", "B", joint, 0.0, (6.0,), True, 0.0)
+    laid_out = lambda p: {q for s in p.settings if s.tool in ("dividers", "rule") for q in s.parts}  # noqa: E731 - as above
+    assert (laid_out(tails), laid_out(pins)) == ({"A"}, {"B"})
+    assert any("3 pins" in s.use for s in pins.settings)
+    assert not any("tails" in s.use for s in pins.settings)
+    assert {s.value for s in tails.settings} == {s.value for s in pins.settings} - {6}
+
+
+def test_necks_of_tails_are_held_to_three_mm():
+    fine = dovetail.lay_out(150, 10, 6, 9, 6, 18)  # tails of 8.4 at the end, 2.4 at the neck
+    assert [c.text for c in dovetail.checks(fine, (3.0,)) if not c.holds and "neck" in c.text]
+    sound = dovetail.lay_out(150, 8, 6, 9, 8, 18)
+    assert not [c.text for c in dovetail.checks(sound, (3.0,)) if not c.holds and "neck" in c.text]
 
 
 def test_a_lid_rabbet_leaves_a_lip():
-    good = grooves.lid_rabbet("lid", (300, 120, 12), 18.5, 6, True)
+    good = grooves.lid_rabbet("lid", (300, 120, 12), 18.5, 19.0, 6, True)
     assert all(c.holds for c in good.checks)
-    thin = grooves.lid_rabbet("lid", (300, 120, 5), 18.5, 2.5, False)
+    assert sorted(s.value for s in good.settings) == [6, 18.5, 19.0]
+    thin = grooves.lid_rabbet("lid", (300, 120, 5), 18.5, 18.5, 2.5, False)
     assert not thin.checks[0].holds
+    assert len(thin.settings) == 2
     # ends before long edges, so that what breaks out is planed away
     order = " ".join(good.steps)
     assert order.index("Ends before") < order.index("Try it")

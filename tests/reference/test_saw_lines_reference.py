@@ -4,65 +4,15 @@ and the size that is left. Geometry, no source; the wood a cut goes through is m
 import random
 
 import pytest
+from random_projects import several
 from shapely.geometry import LineString, Polygon, box
 
-from nullah.core import board_edits, demo, edit
-from nullah.core.document import Board, BoardLayout, Defect, Node, Piece, Project
+from nullah.core import board_edits
+from nullah.core.document import BoardLayout, Node
 from nullah.core.layout.saw import SawBoard, saw_plan
 from nullah.core.plan import plan
-from nullah.core.stations import breakdown
 
-
-def random_project(seed):
-    """A box of some size on boards that taper, have rough edges and faults; laid out, or None where nothing has a place."""
-    chance = random.Random(seed)
-    boards = []
-    for n in range(chance.randint(1, 3)):
-        length, width = chance.uniform(700, 2400), chance.uniform(120, 260)
-        widths = ()
-        if chance.random() < 0.5:
-            widths = tuple(width * chance.uniform(0.6, 1.0) for _ in range(chance.randint(2, 6)))
-        faults = tuple(
-            Defect(
-                id=f"{k}",
-                kind=chance.choice(["sound knot", "loose knot", "check", "split"]),
-                x=chance.choice([0.0, chance.uniform(0, length - 60)]),
-                y=chance.uniform(0, width - 30),
-                length=chance.uniform(8, 60),
-                width=chance.uniform(5, 30),
-            )
-            for k in range(chance.randint(0, 4))
-        )
-        boards.append(
-            Board(
-                id=f"b{n}",
-                name=f"Board {n}",
-                species="yellow-poplar",
-                length=length,
-                width=width,
-                thickness=25,
-                widths=widths,
-                defects=faults,
-                straight_edge=chance.choice(["lower", "upper", "neither"]),
-                upper_edge=chance.choice(["sawn", "rough", "wany"]),
-            )
-        )
-    piece = Piece(
-        wall=chance.uniform(10, 18),
-        dividers=chance.randint(0, 3),
-        lid=chance.choice(["none", "sliding", "lift-off"]),
-    )
-    project = edit.set_in(Project(piece=piece, boards=tuple(boards)), "kit", "rip_kerf", chance.uniform(0.6, 3.0))
-    project = edit.set_in(project, "kit", "crosscut_kerf", chance.uniform(0.6, 3.0))
-    result = plan(project).breakdown
-    found = breakdown.offers(result.request)
-    if not found or not found[0].boards:
-        return None
-    best = chance.choice(found)
-    return project.model_copy(update={"layout": breakdown.accept(best, result.request.fingerprint)})
-
-
-PROJECTS = [p for seed in range(60) if (p := random_project(seed)) is not None] + [demo.project()]
+PROJECTS = several(60)
 
 
 def outline(board):

@@ -31,7 +31,8 @@ class Call:
 
     ``asked`` states the facts it rests on: a recorded choice with other facts is stale, and the call is open again.
     ``recommended`` is the option the program would take and ``why``; ``differ`` says where practitioners differ.
-    ``conflict`` is set when the plan and something already cut disagree.
+    ``conflict`` is set when the plan and something already cut disagree. ``sets_outside``: its options are about the outside
+    sizes; any other leaves an outside size that was typed as it is.
     """
 
     id: str
@@ -44,6 +45,7 @@ class Call:
     differ: str = ""
     parts: tuple[str, ...] = ()
     conflict: bool = False
+    sets_outside: bool = False
     taken: str = ""
 
     @property

@@ -11,7 +11,7 @@ from typing import Annotated, Any, Literal, Self, get_args
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-SCHEMA_VERSION = 3
+SCHEMA_VERSION = 4
 LOG_LINES = 100_000  # lines of the bench book; past that, or past the letters below, the earliest make way
 LOG_LETTERS = 12_000_000
 
@@ -245,6 +245,15 @@ class CutMark(Value):
     thickness: Length
 
 
+class JointMark(Value):
+    """A joint marked as cut, with the figures it was laid out to (mm; ``tails`` a count, ``slope`` a run): they never change
+    silently."""
+
+    joint: Word
+    parts: Annotated[tuple[Word, ...], Field(max_length=1_000)]
+    figures: Annotated[dict[Word, float], Field(max_length=2_000)]
+
+
 class LogEntry(Value):
     """One line of the bench book. ``when`` is ISO 8601 in local time, or empty; ``step`` the step's id, if one."""
 
@@ -314,7 +323,7 @@ class AcceptedLayout(Value):
 class Project(Value):
     """One piece of work, whole. Immutable; ``model_copy(update=...)`` through ``edit`` makes the next one."""
 
-    schema_version: Literal[3] = 3
+    schema_version: Literal[4] = 4
     name: Word = "New project"
     units: Literal["mm", "in"] = "mm"
     denominator: Literal[16, 32, 64] = 32
@@ -328,6 +337,7 @@ class Project(Value):
     choices: Annotated[tuple[Choice, ...], Field(max_length=20_000)] = ()
     measured: Annotated[tuple[Measured, ...], Field(max_length=20_000)] = ()
     cut: Annotated[tuple[CutMark, ...], Field(max_length=1_000)] = ()
+    joints_cut: Annotated[tuple[JointMark, ...], Field(max_length=2_000)] = ()
     done: Annotated[tuple[Word, ...], Field(max_length=20_000)] = ()
     log: Annotated[tuple[LogEntry, ...], Field(max_length=LOG_LINES)] = ()
     layout: AcceptedLayout | None = None

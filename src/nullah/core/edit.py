@@ -15,17 +15,20 @@ from nullah.core.document import (
     Board,
     Choice,
     CutMark,
+    JointMark,
     LogEntry,
     Measured,
     Project,
     Timer,
     Value,
 )
+from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import BadLength, parse_positive, show_length, told
 from nullah.core.pieces.box import SIDES
 from nullah.core.pieces.part import Part
-from nullah.core.plan import Plan
+from nullah.core.plan import Plan, plan
 from nullah.core.refusals import sentence
+from nullah.core.stations import as_made, piece
 from nullah.core.wood.species import UnknownSpecies, species
 
 MOST_STEPS = 2000  # projects kept for undo
@@ -192,11 +195,47 @@ def take(project: Project, call: Call, option_id: str, when: str = "") -> Projec
     except ValidationError as error:
         raise BadEdit(sentence(error)) from None
     after = held(after, choices=(*(c for c in after.choices if c.call != call.id), choice))
+    if not call.sets_outside:
+        after = _outside_held(project, after)
     unit = (project.units, project.denominator)
     came = "; ".join(told(c, *unit) for c in option.consequences)
     ours = "" if option_id == call.recommended else f" The program would have taken {told(_label(call), *unit)}."
     why = f" Why: {told(call.why, *unit)}." if call.why and not ours else ours
     return logged(after, "call", f"{asked} Taken: {label}{f' ({came})' if came else ''}.{why}"[:MOST_LETTERS], when)
+
+
+_MADE_UP = ("extra_length", "extra_width", "extra_height")
+
+
+def _outside_held(before: Project, after: Project) -> Project:
+    """The project after a call, with outside sizes that were typed as they were: what is made up takes the difference."""
+    typed = [f for f in _MADE_UP if getattr(before.piece, f) == getattr(after.piece, f) != 0]
+    if not typed:
+        return after
+    was, now = _outside(before), _outside(after)
+    if was is None or now is None:
+        return after
+    update = {f: getattr(after.piece, f) + was[i] - now[i] for i, f in enumerate(_MADE_UP) if f in typed}
+    return held(after, piece=held(after.piece, **update))
+
+
+def _outside(project: Project) -> tuple[float, ...] | None:
+    p = project
+    wood = as_made.work(p.boards, p.room, p.choices, p.layout, p.cut).wood
+    said = tuple(m for m in p.measured if m.part != "box")
+    box = piece.work(p.piece, said, p.cut, p.choices, wood).box
+    return box.outside if box is not None else None
+
+
+def as_cut_until_now(project: Project) -> Project:
+    """A project from before joints that are cut were held: those whose steps are done are marked at their figures as they stand."""
+    done = {d.removeprefix("joint ") for d in project.done if d.startswith("joint ")}
+    if not done:
+        return project
+    for joint in plan(project).joints.joints:
+        if joint.id in done:
+            project = mark_joint(project, joint)
+    return project
 
 
 def _label(call: Call) -> str:
@@ -312,8 +351,17 @@ def step_done(project: Project, plan: Plan, step_id: str, minutes: float = 0.0, 
         after = held(after, timer=None)
     if minutes > 0:
         after = logged(after, "time", step.title, when, step_id, round(minutes, 2))
+    joint = next((j for j in plan.joints.joints if step.joint and j.id == step.joint), None)
+    if joint is not None:
+        after = mark_joint(after, joint)
     part = next((p for p in plan.piece.parts if p.id == step.cuts), None)
     return mark_cut(after, part, when) if part is not None and not part.cut else after
+
+
+def mark_joint(project: Project, joint: JointPlan) -> Project:
+    """The project with a joint marked as cut at its figures as they stand: from now on they never change silently."""
+    mark = made(JointMark, joint=joint.id, parts=joint.parts, figures=dict(joint.figures))
+    return held(project, joints_cut=(*(m for m in project.joints_cut if m.joint != joint.id), mark))
 
 
 def start_timer(project: Project, step_id: str, when: str) -> Project:
@@ -345,8 +393,9 @@ def timed(project: Project, when: str) -> float:
 
 
 def step_undone(project: Project, step_id: str) -> Project:
-    """The project with a step no longer done (what it cut stays marked: wood does not grow back)."""
-    return held(project, done=tuple(d for d in project.done if d != step_id))
+    """The project with a step no longer done (a part it cut stays marked: wood does not grow back)."""
+    joints = tuple(m for m in project.joints_cut if f"joint {m.joint}" != step_id)
+    return held(project, done=tuple(d for d in project.done if d != step_id), joints_cut=joints)
 
 
 class History:

@@ -12,6 +12,7 @@ from nullah.core.joints.plan import Setting, gathered
 from nullah.core.layout.model import Layout
 from nullah.core.measure import marked
 from nullah.core.stations import (
+    as_made,
     bench,
     breakdown,
     breakdown_calls,
@@ -104,8 +105,9 @@ def plan(
     kept.worked.clear()
     p = project
     for_piece = tuple(m for m in p.measured if m.part != "box")
-    done_piece = kept.station("piece", piece.work, p.piece, for_piece, p.cut, p.choices, p.boards, p.room)
-    done_timber = kept.station("timber", timber.work, p.boards, p.room, p.choices, done_piece)
+    made = kept.station("as_made", as_made.work, p.boards, p.room, p.choices, p.layout, p.cut)
+    done_piece = kept.station("piece", piece.work, p.piece, for_piece, p.cut, p.choices, made.wood)
+    done_timber = kept.station("timber", timber.work, p.boards, p.choices, done_piece, made)
     in_rough = kept.station("rough", rough.work, p.boards, p.kit, p.allowances, p.choices, done_piece, done_timber)
     surfaces = kept.station("surfaces", breakdown.surfaces_of, p.boards, p.readings)
     sawing = kept.station("sawing", breakdown.sawing_of, p.boards, p.layout)
@@ -128,7 +130,7 @@ def plan(
         own_rates,
     )
     done_true = kept.station("trueup", trueup.work, p.boards, p.readings, p.kit, p.choices, done_piece, done_break)
-    done_joints = kept.station("joints", joints.work, p.piece, p.kit, p.choices, done_piece)
+    done_joints = kept.station("joints", joints.work, p.piece, p.kit, p.choices, done_piece, p.joints_cut)
     done_together = kept.station("together", together.work, p.kit, p.measured, p.choices, done_piece, done_joints)
     done_bench = kept.station(
         "bench",

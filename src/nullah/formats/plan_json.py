@@ -87,6 +87,7 @@ def as_data(plan: Plan) -> dict[str, Any]:
             }
             for j in plan.joints.joints
         ],
+        "together": _together(plan),
         "calls": [
             {
                 "id": c.id,
@@ -94,6 +95,7 @@ def as_data(plan: Plan) -> dict[str, Any]:
                 "question": c.question,
                 "recommended": c.recommended,
                 "taken": c.taken,
+                "parts": list(c.parts),
                 "conflict": c.conflict,
                 "options": [{"id": o.id, "label": o.label, "consequences": list(o.consequences)} for o in c.options],
             }
@@ -113,6 +115,20 @@ def as_data(plan: Plan) -> dict[str, Any]:
             }
             for s in plan.bench.steps
         ],
+    }
+
+
+def _together(plan: Plan) -> dict[str, Any] | None:
+    t = plan.together
+    if t is None:
+        return None
+    return {
+        "frame": list(t.frame),
+        "diagonal": t.diagonal,
+        "engaged": dict(t.engaged),
+        "glue_minutes": t.glue_minutes,
+        "open_time": list(t.open_time),
+        "checks": [{"holds": bool(c.holds), "text": c.text} for c in t.checks],
     }
 
 

@@ -14,7 +14,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from nullah.core.document import SCHEMA_VERSION, Project
-from nullah.core.edit import check_species
+from nullah.core.edit import as_cut_until_now, check_species
 from nullah.core.refusals import sentence
 from nullah.core.wood.species import UnknownSpecies
 from nullah.formats.trouble import FileTrouble
@@ -23,6 +23,7 @@ from nullah.formats.writing import read_bounded, write_whole
 LARGEST = 96 * 1024 * 1024  # bytes; a project of 500 boards is under one, its bench book at its fullest under 80
 DEEPEST = 200  # brackets within brackets; a tree of cuts is far shallower
 SUFFIX = ".nullah"
+JOINTS_HELD = 4  # the first version that holds joints that are cut
 
 
 def loads(text: str, name: str = "the file") -> Project:
@@ -53,6 +54,8 @@ def loads(text: str, name: str = "the file") -> Project:
             Project.model_validate(_migrated(raw)) if version < SCHEMA_VERSION else Project.model_validate_json(text)
         )
         check_species(project)
+        if version < JOINTS_HELD:
+            project = as_cut_until_now(project)
     except ValidationError as error:
         raise FileTrouble(f"{name} cannot be read: {sentence(error)}") from None
     except UnknownSpecies as error:
@@ -61,7 +64,8 @@ def loads(text: str, name: str = "the file") -> Project:
 
 
 def _migrated(raw: dict[str, Any]) -> dict[str, Any]:
-    """An older file's content as the present version has it. Version 1 had no shifted dividers and no timer: both default."""
+    """An older file's content as the present version has it. Version 1 had no shifted dividers and no timer, version 3 no joints
+    marked as cut: all default."""
     return {**raw, "schema_version": SCHEMA_VERSION}
 
 

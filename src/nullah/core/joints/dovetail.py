@@ -11,9 +11,11 @@ from dataclasses import dataclass
 
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, rectangle
 from nullah.core.joints.plan import Check, Face, JointPlan, Setting
-from nullah.core.measure import marked
+from nullah.core.measure import at_least, marked
 
 THINNEST_PIN = 3.0  # mm; a finer one breaks in the tracing (common practice)
+THINNEST_NECK = 3.0  # mm of a tail at the baseline; a finer one breaks off in the chopping (common practice)
+CHISEL_ROOM = 0.5  # mm a chisel has to spare in a socket (common practice)
 STRONG = (2.0, 4.0)  # tails this many pins wide keep strength (common practice)
 SHALLOWEST, STEEPEST = 10.0, 5.0  # 1:10 slips, 1:5 leaves weak short grain (common practice)
 
@@ -128,20 +130,27 @@ def groove_place(joint: Dovetail, lower: float, upper: float) -> str:
 def checks(joint: Dovetail, chisels: tuple[float, ...]) -> tuple[Check, ...]:
     """What to hold before cutting: pins and tails sound, and a chisel at hand that enters the socket with room."""
     ratio = joint.tail / joint.pin
-    entering = [c for c in chisels if c <= joint.socket_base - 0.5]
+    entering = [c for c in chisels if at_least(joint.socket_base - CHISEL_ROOM, c)]
     chisel = f"the {marked(max(entering), unit=' mm')} chisel goes in" if entering else "no chisel at hand goes in"
     return (
-        Check(joint.pin >= THINNEST_PIN, f"pins {marked(joint.pin)} at the mouth; at least {marked(THINNEST_PIN)}"),
+        Check(
+            at_least(joint.pin, THINNEST_PIN), f"pins {marked(joint.pin)} at the mouth; at least {marked(THINNEST_PIN)}"
+        ),
+        Check(
+            at_least(joint.tail_base, THINNEST_NECK),
+            f"tails {marked(joint.tail_base)} at the neck; at least {marked(THINNEST_NECK)}",
+        ),
         Check(
             STRONG[0] - 0.05 <= ratio <= STRONG[1] + 0.05,
             f"tails {marked(joint.tail)}, {ratio:.1f} pins wide; 2 to 4 for strength",
         ),
         Check(bool(entering), f"socket {marked(joint.socket_base)} at the baseline: {chisel} with room"),
         Check(
-            STEEPEST <= joint.run <= SHALLOWEST, f"slope 1 : {joint.run:g}, {joint.slope_deg:.1f} degrees off square"
+            STEEPEST - 1e-9 <= joint.run <= SHALLOWEST + 1e-9,
+            f"slope 1 : {joint.run:g}, {joint.slope_deg:.1f} degrees off square",
         ),
         Check(
-            joint.half_pin >= joint.mating / 4,
+            at_least(joint.half_pin, joint.mating / 4),
             f"half pin {marked(joint.half_pin)} beside {marked(joint.mating)} stock; about half the thickness",
         ),
     )
@@ -191,9 +200,7 @@ def plan(
     settings = (
         Setting("marking gauge", tail_line, "", (tail_part,), f"baseline at {pin_part}"),
         Setting("marking gauge", pin_line, "", (pin_part,), f"baseline at {tail_part}"),
-        Setting("dividers", joint.step, "", (tail_part,), f"{joint.tails} tails from each half-pin line"),
-        Setting("rule", joint.half_pin, "", (tail_part,), "half pin, at the end"),
-        Setting("bevel", None, f"1 : {joint.run:g}", (tail_part, pin_part), "slope of tails and pins"),
+        *_stepped(joint, tail_part, pin_part, pins_first),
     )
     return JointPlan(
         id=f"corner {corner}",
@@ -207,22 +214,52 @@ def plan(
             Face(pin_part, f"{pin_part}, end and outside face", pin_face(joint, pin_part, pin_line)),
         ),
         tails=joint.tails,
+        figures={
+            "tails": joint.tails,
+            "pin": joint.pin,
+            "half pin": joint.half_pin,
+            "slope": joint.run,
+            "width": joint.width,
+            f"baseline on {tail_part}": tail_line,
+            f"baseline on {pin_part}": pin_line,
+        },
     )
 
 
-def tail_outline(joint: Dovetail, end: float = 0.0, inward: float = 1.0) -> list[tuple[Point, ...]]:
+def _stepped(joint: Dovetail, tail_part: str, pin_part: str, pins_first: bool) -> tuple[Setting, ...]:
+    """What is stepped and bevelled on the board that is laid out first; the other is traced from it."""
+    bevel = f"1 : {joint.run:g}"
+    if not pins_first:
+        return (
+            Setting("dividers", joint.step, "", (tail_part,), f"{joint.tails} tails from each half-pin line"),
+            Setting("rule", joint.half_pin, "", (tail_part,), "half pin, at the end"),
+            Setting("bevel", None, bevel, (tail_part, pin_part), "slope of tails and pins"),
+        )
+    return (
+        Setting("dividers", joint.step, "", (pin_part,), f"{joint.tails - 1} pins from each half-pin line"),
+        Setting("rule", joint.half_pin, "", (pin_part,), "half pin, on the end at the outside face"),
+        Setting("rule", joint.pin, "", (pin_part,), "pin, on the end at the outside face"),
+        Setting("bevel", None, bevel, (pin_part,), "slope of the pins, on the end"),
+    )
+
+
+def tail_outline(
+    joint: Dovetail, end: float = 0.0, inward: float = 1.0, base: float | None = None
+) -> list[tuple[Point, ...]]:
     """The sockets of a tail board as closed polygons: x is the distance from the end, y across, mm.
 
+    ``base`` is where the baseline is gauged, the mate's thickness where it is not given: proud of that the slopes run on.
     ``end`` places the board's end on the x axis and ``inward`` (1 or -1) the way into the board.
     """
-    base = joint.mating * inward + end
+    deep = joint.mating if base is None else base
+    at = deep * inward + end
     mouth = joint.pins_at_mouth()
-    run = joint.mating / joint.run
+    run = deep / joint.run
     shapes: list[tuple[Point, ...]] = []
     for i, (lower, upper) in enumerate(mouth):
         low = lower if i == 0 else lower - run
         high = upper if i == len(mouth) - 1 else upper + run
-        shapes.append(((end, lower), (base, low), (base, high), (end, upper)))
+        shapes.append(((end, lower), (at, low), (at, high), (end, upper)))
     return shapes
 
 
@@ -231,7 +268,7 @@ def tail_face(joint: Dovetail, part: str, baseline: float, slot: float) -> Drawi
     reach = joint.mating * 2.6 + 14
     height = joint.width + slot
     items: list[Primitive] = [Area(rectangle(0, 0, reach, height), "wood", edge="outline", tag=f"part:{part}")]
-    items += [Area(s, "waste", hatch=True, edge="outline") for s in tail_outline(joint)]
+    items += [Area(s, "waste", hatch=True, edge="outline") for s in tail_outline(joint, base=baseline)]
     items.append(
         Line(((baseline, 0), (baseline, height)), "computed", tag=f"setting:marking gauge:{baseline:.2f}", width=1.6)
     )

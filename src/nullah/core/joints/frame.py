@@ -5,6 +5,12 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from nullah.core.measure import marked
+
+SLACK, SLACK_SHARE = (
+    2.0,
+    0.01,
+)  # mm, and of the diagonal, by which sides and diagonals may disagree (common practice, no source)
 EQUAL = 0.5  # mm: diagonals this near are square (common practice)
 
 
@@ -36,15 +42,17 @@ def by_diagonals(a: float, b: float, first: float, second: float) -> Squareness:
         a, b: sides, mm; first, second: diagonals, mm; the corner is that from which the first starts.
 
     Raises:
-        NoSuchFrame: a size is not more than zero, a diagonal is longer than two sides together, the two differ by more than
-            any frame allows, or sides and diagonals disagree by more than a tenth.
+        NoSuchFrame: a size is not more than zero, the two diagonals differ by more than any frame allows, or sides and diagonals
+            disagree (``d1^2 + d2^2 = 2 (a^2 + b^2)``) by more than sides as planned and a rule held askew explain.
     """
     if min(a, b, first, second) <= 0:
         raise NoSuchFrame("Sides and diagonals are more than zero.")
     cosine = (first**2 - second**2) / (4 * a * b)
-    closure = (first**2 + second**2) / (2 * (a**2 + b**2))
-    if abs(cosine) >= 1 or not 0.81 <= closure <= 1.21:
-        raise NoSuchFrame(f"No frame of {a:g} by {b:g} has diagonals of {first:g} and {second:g}; measure them again.")
     mean = math.sqrt((first**2 + second**2) / 2)
+    corner = math.hypot(a, b)
+    if abs(cosine) >= 1 or abs(mean - corner) > SLACK + SLACK_SHARE * corner:
+        raise NoSuchFrame(
+            f"No frame of {marked(a)} by {marked(b)} has diagonals of {marked(first)} and {marked(second)}; measure them again."
+        )
     longer = 0 if first == second else 1 if first > second else 2
     return Squareness(math.degrees(math.acos(cosine)), max(first, second) - mean, longer)

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 from nullah.core.drawing import Drawing
 
@@ -46,7 +47,8 @@ class Face:
 
 @dataclass(frozen=True)
 class JointPlan:
-    """A joint between named parts, worked out."""
+    """A joint between named parts, worked out. ``figures``: what it is laid out to by name, mm (``tails`` a count, ``slope`` a
+    run): what stays when it is cut."""
 
     id: str
     name: str
@@ -56,6 +58,8 @@ class JointPlan:
     checks: tuple[Check, ...]
     faces: tuple[Face, ...]
     tails: int = 0  # of a dovetailed corner
+    figures: Mapping[str, float] = field(default_factory=dict)
+    stopped: tuple[str, ...] = ()  # of a groove: the parts in which it stops within the joint
 
 
 def _both(first: str, second: str) -> str:

@@ -7,12 +7,16 @@ from dataclasses import dataclass
 from nullah.core.document import Piece
 from nullah.core.drawing import Area, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.joints.dovetail import Dovetail, NoDovetail, tail_outline
-from nullah.core.pieces.box import Box, corner_layout, corners
+from nullah.core.pieces.box import LID_WAY_IN, Box, corner_layout, corners
 from nullah.core.plan import Plan
 
 STICK = 30.0  # mm: how broad a story stick is drawn
 ROWS = 4  # heights at which the names of neighbouring marks stand, so that they stay apart
+STOP = 0.5  # of the mate's thickness: where a groove that stops within a joint begins
 BEYOND = 12.0  # mm of the board shown beyond the baseline
+
+
+Groovings = tuple[tuple[float, float, float, str], ...]
 
 
 @dataclass(frozen=True)
@@ -29,37 +33,70 @@ def sheets(plan: Plan) -> tuple[Sheet, ...]:
     if box is None:
         return ()
     out: list[Sheet] = []
-    made: list[Dovetail] = []
+    made: list[tuple[Dovetail, Groovings, float, float]] = []
+    by_id = {j.id: j for j in plan.joints.joints}
     for name, tail, pin, width in corners(box):
         try:
             joint = corner_layout(plan.project.piece, box, tail, pin, width)
         except NoDovetail:
             continue
-        if joint not in made:  # corners laid out alike share a template
-            made.append(joint)
-            out.append(Sheet(f"Tails, corner {name}: on {tail}", template(joint, tail, pin)))
+        base = by_id[f"corner {name}"].figures[f"baseline on {tail}"]
+        slot = box.part(tail).width - width
+        grooves = _groovings(plan, box, tail, pin)
+        if (joint, grooves, base, slot) not in made:  # corners laid out alike share a template
+            made.append((joint, grooves, base, slot))
+            out.append(Sheet(f"Tails, corner {name}: on {tail}", template(joint, tail, pin, base, slot, grooves)))
     return (*out, *sticks(plan.project.piece, box))
 
 
-def template(joint: Dovetail, tail: str, pin: str) -> Drawing:
+def _groovings(plan: Plan, box: Box, tail: str, pin: str) -> Groovings:
+    """The grooves of a tail board at its end: (low, high, where it begins from the end, name) each, mm."""
+    out = []
+    height, piece = box.part(tail).width, plan.project.piece
+    place = {j.id: j for j in plan.joints.joints}
+    stop = box.thickness[pin] * STOP
+    for name, low, thick in (
+        ("bottom groove", box.groove_from_edge, box.bottom_thickness),
+        ("lid groove", height - box.lid_from_edge - box.lid_thickness, box.lid_thickness),
+    ):
+        if name == "lid groove" and piece.lid != "sliding":
+            continue
+        stopped = name not in place or tail in place[name].stopped
+        runs_out = name == "lid groove" and pin == LID_WAY_IN
+        out.append((low, low + thick, stop if stopped and not runs_out else 0.0, name))
+    return tuple(out)
+
+
+def template(
+    joint: Dovetail, tail: str, pin: str, base: float | None = None, slot: float = 0.0, grooves: Groovings = ()
+) -> Drawing:
     """The tail board's end seen on its outside face, and beyond x = 0 the end grain: folded there, it lies on both.
 
-    Lines in mm: the end at x = 0, the baseline at x = the mating thickness, tails from the reference edge at y = 0 upward.
+    Lines in mm: the end at x = 0, the baseline at ``base`` (the mating thickness where none is given), tails from the reference
+    edge at y = 0 upward; ``slot`` mm of board above the joint; ``grooves`` of the inside face, dashed, from where they begin.
     """
-    w, base, own = joint.width, joint.mating, joint.own
-    items: list[Primitive] = [Area(shape, "waste", hatch=True, opacity=0.5) for shape in tail_outline(joint)]
+    w, own = joint.width, joint.own
+    base = joint.mating if base is None else base
+    run = base / joint.run
+    items: list[Primitive] = [Area(shape, "waste", hatch=True, opacity=0.5) for shape in tail_outline(joint, base=base)]
     items += [
         Line(((0.0, 0.0), (0.0, w)), "outline", dash=True, tag="fold"),
         Line(((base, 0.0), (base, w)), "computed", tag="baseline"),
         Line(((-own, 0.0), (-own, w)), "outline", tag="far side"),
     ]
-    for y in (0.0, w):
+    for y in (0.0, w, *((w + slot,) if slot > 0 else ())):
         items.append(Line(((-own, y), (base + BEYOND, y)), "outline", tag="edge"))
-    pairs = zip(joint.tails_at_end(), joint.tails_at_baseline(), strict=True)
-    for (low, high), (low_base, high_base) in pairs:
-        for y, y_base in ((low, low_base), (high, high_base)):
+    for low, high in joint.tails_at_end():
+        for y, y_base in ((low, low + run), (high, high - run)):
             items.append(Line(((0.0, y), (base, y_base)), "ink", tag="tail"))
             items.append(Line(((-own, y), (0.0, y)), "ink", tag="across the end"))
+    for low, high, start, name in grooves:
+        for y in (low, high):
+            items.append(Line(((start, y), (base + BEYOND, y)), "faint", dash=True, tag="groove"))
+        if start > 0:
+            items.append(Line(((start, low), (start, high)), "faint", dash=True, tag="groove stop"))
+        words = f"{name}, inside" if start > 0 else f"{name}, inside, runs out here"
+        items.append(Text((base + BEYOND + 2, (low + high) / 2), words, size=9, align="left"))
     items.append(Text((base + 4, w / 2), f"{tail}", size=24, bold=True, align="left"))
     items.append(Text((-own / 2, w + 5), "end grain", size=10))
     items.append(Text((base / 2, w + 5), "outside face", size=10))
@@ -72,9 +109,8 @@ def sticks(piece: Piece, box: Box) -> tuple[Sheet, ...]:
     length, width, height = box.outside
     t = box.thickness
     long = [(0.0, "end"), (t["D"], "inside D"), (length - t["B"], "inside B"), (length, "end")]
-    half = box.divider_thickness / 2
-    for i, c in enumerate(box.dado_centres, 1):
-        long += [(c - half, f"dado {i}"), (c + half, "")]
+    for i, (c, thick) in enumerate(zip(box.dado_centres, box.divider_thicknesses, strict=True), 1):
+        long += [(c - thick / 2, f"dado {i}"), (c + thick / 2, "")]
     wide = [(0.0, "front"), (t["A"], "inside A"), (width - t["C"], "inside C"), (width, "back")]
     edge = box.groove_from_edge
     high = [(0.0, "lower edge"), (edge, "groove"), (edge + box.bottom_thickness, ""), (height, "upper edge")]

@@ -62,8 +62,8 @@ def _from_above(piece: Piece, box: Box, x: float, y: float, wood: dict[str, Part
         ("B", length - t["B"] / 2, width / 2),
     ):
         items.append(Text((x + px, y + py), part, bold=True, size=14, tag=f"part:{part}", halo=True))
-    depth, thick = box.dado_depth, box.divider_thickness
-    for i, c in enumerate(box.dado_centres):
+    depth = box.dado_depth
+    for i, (c, thick) in enumerate(zip(box.dado_centres, box.divider_thicknesses, strict=True)):
         shape = rectangle(x + c - thick / 2, y + t["A"] - depth, thick, width - t["A"] - t["C"] + 2 * depth)
         hint = f"divider {i + 1}: pull to shift it"
         items.append(Area(shape, f"end {piece.panel_species}", edge="outline", tag=f"divider:{i + 1}", hint=hint))
@@ -75,8 +75,8 @@ def _from_above(piece: Piece, box: Box, x: float, y: float, wood: dict[str, Part
             if i in bays:
                 words = "bay" if box.even else ""
                 items.append(Dimension((at, y + width), (at + bay, y + width), bay, 12, words, ink="computed"))
-            at += bay + thick
-        c = box.dado_centres[-1]
+            at += bay + (box.divider_thicknesses[i] if i < len(box.divider_thicknesses) else 0.0)
+        c, thick = box.dado_centres[-1], box.divider_thicknesses[-1]
         items.append(
             Dimension(
                 (x + c - thick / 2, y + width),

@@ -8,23 +8,27 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from itertools import pairwise
 
 from nullah.core.document import CutMark, Measured, Piece
 from nullah.core.joints import dovetail, grooves
-from nullah.core.measure import marked
+from nullah.core.measure import at_least, marked
 from nullah.core.pieces.chains import as_it_is, in_a_bay, planned_chains, stands
 from nullah.core.pieces.part import Chain, Part
-from nullah.core.wood.moisture import change
+from nullah.core.wood.seasoned import WoodOfParts
 from nullah.core.wood.species import species
 
 SIDES = ("A", "B", "C", "D")
 MATES = {"A": ("B", "D"), "B": ("A", "C"), "C": ("B", "D"), "D": ("A", "C")}
+LID_WAY_IN = "B"  # the lowered end that a sliding lid passes over
+# the ends of a side from left to right, named by its mates, as one looks at its inside face
+SEEN_FROM_INSIDE = {"A": ("B", "D"), "B": ("C", "A"), "C": ("D", "B"), "D": ("A", "C")}
 NAMES = {"A": "front", "B": "right end", "C": "back", "D": "left end"}
 FREE = 0.5  # mm a panel is kept free in its grooves, beyond what it grows (common practice)
 LID_FREE = 0.5  # mm round a lift-off lid (common practice)
 LINE_FREE = 0.5  # mm kept between a groove and a pin line
+FLATTEST_RUN = 1.0  # of a slope for a rise of one: below it the tails run into each other on any board
 NOTHING_LEFT = 5.0  # mm: a side or bay below this is no box
 
 
@@ -53,7 +57,10 @@ class Box:
     bottom_thickness: float
     lid_thickness: float
     divider_thickness: float
+    divider_thicknesses: tuple[float, ...]
     panel_growth: Mapping[str, tuple[float, float]]
+    lid_slides: bool = False
+    divider_room: tuple[float, float] | None = None  # what dividers have above them under a lid, and what they grow
     problems: tuple[str, ...] = ()
 
     def part(self, part_id: str) -> Part:
@@ -85,17 +92,16 @@ class Facts:
     """What the box is worked out from, beside the piece as asked for.
 
     ``hold`` says for each axis ("length", "width") whether the ``outside`` or ``inside`` stays when a wall comes out
-    otherwise than planned. ``groove`` is ``tail`` or ``pin``: what the grooves lie in. ``moisture`` is today's, by species,
-    percent; ``dry`` and ``wet`` the year's ends in the room.
+    otherwise than planned. ``groove`` is ``tail`` or ``pin``: what the grooves lie in. ``wood``: what each part is made of.
+    ``pair``: of two sides measured unlike (``AC``, ``BD``), whether the ``shorter`` or the ``longer`` holds.
     """
 
     measured: tuple[Measured, ...] = ()
     cut: tuple[CutMark, ...] = ()
     hold: Mapping[str, str] | None = None
     groove: str = "tail"
-    moisture: Mapping[str, float] | None = None
-    dry: float = 7.0
-    wet: float = 12.0
+    wood: WoodOfParts = field(default_factory=WoodOfParts)
+    pair: Mapping[str, str] = field(default_factory=dict)
 
 
 def work_out(piece: Piece, facts: Facts) -> Box:
@@ -111,7 +117,12 @@ def work_out(piece: Piece, facts: Facts) -> Box:
     for m in facts.measured:
         said.setdefault(m.part, []).append(m)
     marks = {m.part: m for m in facts.cut}
-    return replace(box, parts=tuple(_with_what_is_known(p, said.get(p.id, []), marks.get(p.id)) for p in parts))
+    asked = {"bottom": piece.bottom_thickness, "lid": piece.lid_thickness} | dict.fromkeys(SIDES, piece.wall)
+    known = (
+        _with_what_is_known(p, said.get(p.id, []), marks.get(p.id), asked.get(p.id, piece.divider_thickness))
+        for p in parts
+    )
+    return replace(box, parts=tuple(known))
 
 
 def shape(piece: Piece, facts: Facts) -> Box:
@@ -126,13 +137,16 @@ def shape(piece: Piece, facts: Facts) -> Box:
 
 def _shape(piece: Piece, facts: Facts) -> tuple[Box, float, list[float]]:
     """The box without parts, the lowered end's height, and the dividers' thicknesses."""
-    said: dict[tuple[str, str], float] = {(m.part, m.dimension): m.value for m in facts.measured}
+    said: dict[tuple[str, str], float] = {(m.part, "thickness"): m.thickness for m in facts.cut}  # what is cut holds
+    said |= {(m.part, m.dimension): m.value for m in facts.measured}  # and what is measured before it
     thick = {s: said.get((s, "thickness"), piece.wall) for s in SIDES}
     dividers = tuple(str(i + 1) for i in range(piece.dividers))
     divider_thick = [said.get((d, "thickness"), piece.divider_thickness) for d in dividers]
     bottom_t = said.get(("bottom", "thickness"), piece.bottom_thickness)
     lid_t = said.get(("lid", "thickness"), piece.lid_thickness)
     run = piece.slope or species(piece.wall_species).slope
+    if run < FLATTEST_RUN:
+        raise BoxTooSmall(f"A slope of 1 : {run:.3g} is no dovetail's; it lies between 1 : 5 and 1 : 10.")
     depth = grooves.depth_in(min(thick.values()))
     half_pin, from_edge, lid_edge = _grooves_and_half_pin(
         piece, facts.groove, run, max(thick.values()), bottom_t, lid_t
@@ -146,8 +160,8 @@ def _shape(piece: Piece, facts: Facts) -> tuple[Box, float, list[float]]:
         outside_l = inside_l + thick["B"] + thick["D"]
     if hold.get("width") == "inside":
         outside_w = inside_w + thick["A"] + thick["C"]
-    outside_l = _as_measured(said, ("A", "C"), "length", outside_l)
-    outside_w = _as_measured(said, ("B", "D"), "length", outside_w)
+    outside_l = _as_measured(said, ("A", "C"), "length", outside_l, facts.pair)
+    outside_w = _as_measured(said, ("B", "D"), "length", outside_w, facts.pair)
     inside_l = said.get(("opening", "length"), outside_l - thick["B"] - thick["D"])
     inside_w = said.get(("opening", "width"), outside_w - thick["A"] - thick["C"])
     lowered = height - lid_edge - lid_t if piece.lid == "sliding" else height
@@ -164,10 +178,10 @@ def _shape(piece: Piece, facts: Facts) -> tuple[Box, float, list[float]]:
         at += bay
         centres.append(at + t / 2)
         at += t
-    growth = {
-        name: _growth(piece, facts, name, inside_w + 2 * depth)
-        for name in ("bottom", *(("lid",) if piece.lid != "none" else ()))
-    }
+    growth = {"bottom": _growth(piece, facts, "bottom", inside_w + 2 * depth)}
+    if piece.lid != "none":
+        over = inside_w + 2 * depth if piece.lid == "sliding" else outside_w
+        growth["lid"] = _growth(piece, facts, "lid", over)
     box = Box(
         parts=(),
         chains=chains,
@@ -186,7 +200,10 @@ def _shape(piece: Piece, facts: Facts) -> tuple[Box, float, list[float]]:
         bottom_thickness=bottom_t,
         lid_thickness=lid_t,
         divider_thickness=max(divider_thick, default=piece.divider_thickness),
+        divider_thicknesses=tuple(divider_thick),
         panel_growth=growth,
+        lid_slides=piece.lid == "sliding",
+        divider_room=_divider_room(piece, facts, height - from_edge - bottom_t, lid_t + lid_edge),
         problems=_too_tight(piece, min(bays), bay_needed, inside_w, height - from_edge - bottom_t, lid_t + lid_edge),
     )
     return box, lowered, divider_thick
@@ -200,10 +217,19 @@ def _bays(piece: Piece, inside: float, divider_thick: list[float]) -> tuple[floa
     return tuple(equal + after - before for before, after in pairwise(shift))
 
 
-def _as_measured(said: dict[tuple[str, str], float], parts: tuple[str, str], dimension: str, planned: float) -> float:
-    """The mean of the pair's measured lengths, the planned one where neither is measured."""
+def _as_measured(
+    said: dict[tuple[str, str], float],
+    parts: tuple[str, str],
+    dimension: str,
+    planned: float,
+    pair: Mapping[str, str],
+) -> float:
+    """The pair's measured length, the shorter where they differ unless it is said that the longer holds; the planned one where
+    neither is measured."""
     found = [said[(p, dimension)] for p in parts if (p, dimension) in said]
-    return sum(found) / len(found) if found else planned
+    if not found:
+        return planned
+    return max(found) if pair.get("".join(parts)) == "longer" else min(found)
 
 
 def _grooves_and_half_pin(
@@ -230,7 +256,7 @@ def _too_tight(
         clear -= piece.lid_thickness / 2
     found = []
     for what, has, wants in (("bay", bay, needed), ("width", inside_w, across), ("height", clear, tall)):
-        if has < wants - 0.05:
+        if not at_least(has, wants):
             found.append(f"The {what} inside is {marked(has)}; {held} needs {marked(wants)}.")
     return tuple(found)
 
@@ -247,11 +273,23 @@ def _refuse_if_too_small(inside_l: float, inside_w: float, lowered: float, bay: 
         )
 
 
+def _divider_room(piece: Piece, facts: Facts, above: float, lid_takes: float) -> tuple[float, float] | None:
+    """How much the tallest divider has above it under the lid, and how much one grows by the wettest month, mm; None where there is
+    no divider or no lid."""
+    if not piece.dividers or piece.lid == "none":
+        return None
+    _, tall, _ = in_a_bay(piece)
+    said = {(m.part, m.dimension): m.value for m in facts.measured}
+    heights = {str(i + 1): said.get((str(i + 1), "width"), tall) for i in range(piece.dividers)}
+    drops = lid_takes if piece.lid == "sliding" else piece.lid_thickness / 2
+    tallest = max(heights.values())
+    grows = max(facts.wood.change(d, piece.panel_species, h)[1] for d, h in heights.items())
+    return above - drops - tallest, max(0.0, grows)
+
+
 def _growth(piece: Piece, facts: Facts, panel: str, width: float) -> tuple[float, float]:
-    """How much a panel's width changes from today to the driest and to the wettest month, mm (flatsawn assumed)."""
-    wood = species(piece.panel_species if panel == "bottom" else piece.lid_species)
-    now = (facts.moisture or {}).get(wood.name, (facts.dry + facts.wet) / 2)
-    return change(wood, width, now, facts.dry, 0.0), change(wood, width, now, facts.wet, 0.0)
+    """How much a panel's width changes from how it is made to the driest and to the wettest month, mm."""
+    return facts.wood.change(panel, piece.panel_species if panel == "bottom" else piece.lid_species, width)
 
 
 def bottom_size(box: Box) -> tuple[float, float]:
@@ -359,8 +397,9 @@ def _parts(piece: Piece, box: Box, lowered: float, dividers: tuple[str, ...], di
     return parts
 
 
-def _with_what_is_known(part: Part, measured: list[Measured], mark: CutMark | None) -> Part:
-    """The part with its own measured sizes, and its sizes as cut where it is marked; ``planned`` keeps the plan's."""
+def _with_what_is_known(part: Part, measured: list[Measured], mark: CutMark | None, thickness: float) -> Part:
+    """The part with its own measured sizes, and its sizes as cut where it is marked; ``planned`` keeps the plan's, with the
+    ``thickness`` asked for. The part's own thickness is as measured or cut already, because its mates are laid out from it."""
     if not measured and mark is None:
         return part
     said = {m.dimension: m.value for m in measured}
@@ -368,6 +407,7 @@ def _with_what_is_known(part: Part, measured: list[Measured], mark: CutMark | No
     length, width = part.length, part.width
     if mark is not None:
         length, width = mark.length, mark.width
+        planned = (*planned[:2], said.get("thickness", thickness))
     return replace(
         part,
         length=said.get("length", length),

@@ -123,9 +123,8 @@ def _panels(piece: Piece, box: Box, reach: float) -> list[Solid]:
     x, y = (t["D"], length - t["B"]), (t["A"], width - t["C"])
     edge, thick = box.groove_from_edge, box.bottom_thickness
     out = [_block("bottom", (x[0] - groove, x[1] + groove), (y[0] - groove, y[1] + groove), (edge, edge + thick), "x")]
-    half = box.divider_thickness / 2
-    for i, c in enumerate(box.dado_centres, 1):
-        tall = box.part(str(i)).width
+    for i, (c, divider) in enumerate(zip(box.dado_centres, box.divider_thicknesses, strict=True), 1):
+        tall, half = box.part(str(i)).width, divider / 2
         out.append(
             _block(str(i), (c - half, c + half), (y[0] - dado, y[1] + dado), (edge + thick, edge + thick + tall), "y")
         )

@@ -23,6 +23,7 @@ from nullah.core.wood.species import species
 # assumed rates (common practice, no source); the log replaces them as it grows
 SQUARE_METRE_PLANED = 60.0  # minutes a square metre and millimetre in middling wood
 TAIL_MINUTES = 9.0  # a tail and its pin, both sides
+ACTS = {"fit": "Dry fit", "prepare": "Get ready", "glue": "Glue", "dry": "Let the glue dry", "square": "Square"}
 HARD = {"soft": 0.8, "middling": 1.0, "hard": 1.3}
 
 
@@ -220,23 +221,21 @@ def _last_steps(piece: PieceResult, together: TogetherResult | None) -> list[Ste
     fits = tuple(f"cut {p.id}" for p in piece.parts if p.group != "sides")
     steps = []
     before = fits
-    for i, words in enumerate(together.order):
-        kind = "glue" if "lue" in words and "out glued" not in words else "fit"
-        title = "Glue" if kind == "glue" else "Dry fit" if i < 4 else "Together"
+    for i, act in enumerate(together.order):
         figure, mm = ("", None)
-        if "iagonals" in words:
+        if act.figure == "diagonals":
             figure, mm = f"{together.diagonal:.1f}", together.diagonal
         steps.append(
             Step(
                 f"together {i}",
                 "together",
-                title,
-                words,
+                ACTS[act.kind],
+                act.words,
                 figure,
                 mm,
                 waits=before,
-                minutes=10,
-                cautions=cautions.for_step(kind) if kind == "glue" else (),
+                minutes=0 if act.kind == "dry" else 10,
+                cautions=cautions.for_step("glue") if act.kind == "glue" else (),
             )
         )
         before = (f"together {i}",)

@@ -8,11 +8,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from nullah.core.calls import Call, Option, taken
-from nullah.core.document import Choice, Kit, Piece
+from nullah.core.document import Choice, JointMark, Kit, Piece
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.plan import JointPlan, Setting, gathered
 from nullah.core.measure import marked
-from nullah.core.pieces.box import LID_FREE, Box, corner_layout, corners
+from nullah.core.pieces.box import LID_FREE, LID_WAY_IN, SEEN_FROM_INSIDE, Box, corner_layout, corners
+from nullah.core.stations import cut_joints
 from nullah.core.stations.piece import PieceResult
 
 PROUD = {"proud": 0.3, "flush": 0.0, "under": -0.3}
@@ -32,8 +33,10 @@ class JointsResult:
         return tuple((j.name, c.text) for j in self.joints for c in j.checks if not c.holds)
 
 
-def work(piece: Piece, kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult) -> JointsResult:
-    """The station: joints of the box, worked from measured thicknesses."""
+def work(
+    piece: Piece, kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult, cut: tuple[JointMark, ...] = ()
+) -> JointsResult:
+    """The station: joints of the box, worked from measured thicknesses; joints that are cut are held to account."""
     box = upstream.box
     if box is None:
         return JointsResult((), (), upstream.problem, ())
@@ -43,7 +46,9 @@ def work(piece: Piece, kit: Kit, choices: tuple[Choice, ...], upstream: PieceRes
         joints = _joints_of_the_box(piece, kit, box, upstream, PROUD[proud_call.in_force], school.in_force == "pins")
     except dovetail.NoDovetail as error:
         return JointsResult((), (), str(error), (proud_call, school))
-    return JointsResult(joints, gathered([s for j in joints for s in j.settings]), "", (proud_call, school))
+    conflicts = cut_joints.conflicts(piece, joints, cut, choices)
+    settings = gathered([s for j in joints for s in j.settings])
+    return JointsResult(joints, settings, "", (*conflicts, proud_call, school))
 
 
 def _joints_of_the_box(
@@ -56,23 +61,20 @@ def _joints_of_the_box(
         slot = box.part(tail).width - width
         found.append(dovetail.plan(name, tail, pin, layout, proud, kit.chisels, pins_first, slot))
     edge, thick = box.groove_from_edge, box.bottom_thickness
-    side = (box.part("A").length, box.part("A").width)
+    sides = grooves.Sides(box.thickness, {p.id: (p.length, p.width) for p in box.sides}, SEEN_FROM_INSIDE)
     places = {dovetail.groove_place(j, edge, edge + thick) for j in layouts.values()}
-    found.append(
-        _groove("bottom groove", "bottom", thick, edge, "lower", ("A", "C"), ("B", "D"), places, box, side, kit, "")
-    )
+    found.append(_groove("bottom groove", "bottom", thick, edge, "lower", ("B", "D"), places, box, sides, kit))
     if box.dado_centres:
-        top = edge + thick + box.part("1").width
+        names = tuple(p.id for p in box.parts if p.group == "dividers")
         found.append(
             grooves.dadoes(
-                box.divider_thickness,
+                dict(zip(names, box.divider_thicknesses, strict=True)),
                 box.dado_depth,
                 box.dado_centres,
                 ("A", "C"),
-                tuple(p.id for p in box.parts if p.group == "dividers"),
-                dict(box.thickness),
-                side,
-                (edge + thick, top),
+                "D",
+                sides,
+                edge + thick,
                 kit.router_plane,
             )
         )
@@ -81,17 +83,20 @@ def _joints_of_the_box(
         lid_edge, lid_t = box.lid_from_edge, box.lid_thickness
         lower = far.width - lid_edge - lid_t
         place = {dovetail.groove_place(far, lower, lower + lid_t)}
-        words = "At the lowered end B the groove runs out of A and C: it is the lid's way in."
-        found.append(
-            _groove("lid groove", "lid", lid_t, lid_edge, "upper", ("A", "C"), ("D",), place, box, side, kit, words)
-        )
+        found.append(_groove("lid groove", "lid", lid_t, lid_edge, "upper", ("D",), place, box, sides, kit, LID_WAY_IN))
     elif piece.lid == "lift-off":
         lid = box.part("lid")
-        wide = max(box.thickness.values()) + LID_FREE
-        found.append(
-            grooves.lid_rabbet("lid", (lid.length, lid.width, lid.thickness), wide, lid.thickness / 2, kit.rabbet_plane)
-        )
+        size = (lid.length, lid.width, lid.thickness)
+        found.append(grooves.lid_rabbet("lid", size, *lid_rabbet_widths(box), lid.thickness / 2, kit.rabbet_plane))
     return tuple(found)
+
+
+def lid_rabbet_widths(box: Box) -> tuple[float, float]:
+    """Width of a lift-off lid's rabbet at its ends and along its edges, mm: the wall and its clearance, and across the grain half of
+    what the lid still grows, so that it does not jam in the wettest month."""
+    t = box.thickness
+    grows = max(0.0, box.panel_growth["lid"][1])
+    return max(t["B"], t["D"]) + LID_FREE, max(t["A"], t["C"]) + LID_FREE + grows / 2
 
 
 def _groove(
@@ -100,35 +105,26 @@ def _groove(
     thick: float,
     from_edge: float,
     edge: str,
-    tail_boards: tuple[str, ...],
     pin_boards: tuple[str, ...],
     places: set[str],
     box: Box,
-    side: tuple[float, float],
+    sides: grooves.Sides,
     kit: Kit,
-    open_end: str,
+    open_at: str = "",
 ) -> JointPlan:
+    tail_boards = ("A", "C")
     place = next(iter(places)) if len(places) == 1 else "across a line"
+    through: tuple[str, ...]
+    stopped: tuple[str, ...]
     if place == "inside a tail":
         through, stopped = pin_boards, tail_boards
     elif place == "inside a pin":
         through, stopped = tail_boards, pin_boards
     else:
         through, stopped = (), tail_boards + pin_boards
+    depth = box.groove_depth
     return grooves.groove(
-        name,
-        panel,
-        thick,
-        box.groove_depth,
-        from_edge,
-        edge,
-        through,
-        stopped,
-        dict(box.thickness),
-        side,
-        place,
-        kit.plough,
-        open_end,
+        name, panel, thick, depth, from_edge, edge, through, stopped, sides, place, kit.plough, kit.chisels, open_at
     )
 
 

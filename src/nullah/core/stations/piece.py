@@ -2,17 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from nullah.core.calls import Call, Change, Option, taken
-from nullah.core.document import Board, Choice, CutMark, Measured, Piece, Project, Room
-from nullah.core.measure import marked
+from nullah.core.document import Choice, CutMark, Measured, Piece, Project
+from nullah.core.measure import SAME, at_least, marked
 from nullah.core.pieces.box import SIDES, Box, Facts, bottom_size, shape, work_out
 from nullah.core.pieces.part import Part
-from nullah.core.wood.moisture import equilibrium_moisture
-
-SAME = 0.05  # mm: sizes nearer than this are one
+from nullah.core.wood.seasoned import WoodOfParts
 
 
 @dataclass(frozen=True)
@@ -29,50 +26,40 @@ class PieceResult:
         return self.box.parts if self.box else ()
 
 
-def year(room: Room) -> tuple[float, float]:
-    """Moisture content wood settles at in the room's driest and wettest air, percent."""
-    return equilibrium_moisture(room.temperature, room.humidity_dry), equilibrium_moisture(
-        room.temperature, room.humidity_wet
-    )
-
-
-def moisture_by_species(boards: tuple[Board, ...]) -> Mapping[str, float]:
-    """Mean moisture of the boards of each species, percent."""
-    readings: dict[str, list[float]] = {}
-    for b in boards:
-        readings.setdefault(b.species, []).append(b.moisture)
-    return {name: sum(values) / len(values) for name, values in readings.items()}
-
-
 def work(
     piece: Piece,
     measured: tuple[Measured, ...],
     cut: tuple[CutMark, ...],
     choices: tuple[Choice, ...],
-    boards: tuple[Board, ...],
-    room: Room,
+    wood: WoodOfParts,
 ) -> PieceResult:
     """The station: parts and chains from the piece as asked for and what is measured and cut."""
-    dry, wet = year(room)
-    base = Facts(measured, cut, {}, "tail", moisture_by_species(boards), dry, wet)
+    base = Facts(measured, cut, {}, "tail", wood)
     try:
         groove = _groove_call(piece, base, choices)
         held = {axis: _hold_call(piece, base, axis, choices) for axis in ("length", "width")}
+        pairs = {both: _pair_call(both, measured, choices) for both in ("AC", "BD")}
         facts = Facts(
-            measured, cut, {a: c.in_force for a, c in held.items() if c}, groove.in_force, base.moisture, dry, wet
+            measured,
+            cut,
+            {a: c.in_force for a, c in held.items() if c},
+            groove.in_force,
+            wood,
+            {both: c.in_force for both, c in pairs.items() if c},
         )
         box = work_out(piece, facts)
     except ValueError as error:
         return PieceResult(None, str(error), ())
     conflicts = [c for part in box.parts if part.cut and (c := _conflict(piece, part, choices))]
     widths = [c for part in box.sides if (c := _width_call(piece, part, choices))]
-    calls = (*conflicts, *(c for c in held.values() if c), *widths, groove)
+    asked = (*pairs.values(), *held.values())
+    calls = (*conflicts, *(c for c in asked if c), *widths, groove)
     return PieceResult(box, "", calls)
 
 
 def _groove_call(piece: Piece, base: Facts, choices: tuple[Choice, ...]) -> Call:
     """Where the bottom's groove runs: a square-cut half pin forces the choice on every through-dovetailed box."""
-    at = {place: shape(piece, replace(base, groove=place, cut=())) for place in ("tail", "pin")}
+    at = {place: shape(piece, replace(base, groove=place)) for place in ("tail", "pin")}
     options = (
         Option(
             "tail",
@@ -109,12 +96,13 @@ def _groove_call(piece: Piece, base: Facts, choices: tuple[Choice, ...]) -> Call
 def _hold_call(piece: Piece, base: Facts, axis: str, choices: tuple[Choice, ...]) -> Call | None:
     """Whether outside or inside stays, when the walls across an axis came out otherwise than planned."""
     pair = ("B", "D") if axis == "length" else ("A", "C")
-    said = {m.part: m.value for m in base.measured if m.dimension == "thickness"}
+    said = {m.part: m.thickness for m in base.cut}
+    said |= {m.part: m.value for m in base.measured if m.dimension == "thickness"}
     off = {p: said[p] - piece.wall for p in pair if p in said and abs(said[p] - piece.wall) > SAME}
     if not off:
         return None
     i = 0 if axis == "length" else 1
-    both = {held: shape(piece, replace(base, cut=(), hold={axis: held})) for held in ("outside", "inside")}
+    both = {held: shape(piece, replace(base, hold={axis: held})) for held in ("outside", "inside")}
     ends = "A and C" if axis == "length" else "B and D"
     options = tuple(
         Option(
@@ -143,6 +131,43 @@ def _hold_call(piece: Piece, base: Facts, axis: str, choices: tuple[Choice, ...]
         differ="Hold the inside when something bought must fit; the outside when the place is fixed.",
         parts=(*pair, "bottom"),
         taken=taken(f"hold {axis}", options, asked, choices),
+        sets_outside=True,
+    )
+
+
+def _pair_call(pair: str, measured: tuple[Measured, ...], choices: tuple[Choice, ...]) -> Call | None:
+    """Two opposite sides that were measured to be of unlike length: the box has one."""
+    said = {m.part: m.value for m in measured if m.dimension == "length" and m.part in pair}
+    if len(said) < 2 or at_least(min(said.values()), max(said.values())):
+        return None
+    short, long = sorted(pair, key=lambda p: said[p])
+    off = said[long] - said[short]
+    options = (
+        Option(
+            "shorter",
+            f"both at {marked(said[short])}",
+            (f"{marked(off)} comes off {long}, before its joints are marked", "what goes between follows the shorter"),
+        ),
+        Option(
+            "longer",
+            f"both at {marked(said[long])}",
+            (f"{short} is made again", f"or stands {marked(off)} short of its mates, and the box is no rectangle"),
+        ),
+    )
+    asked = f"{short} {said[short]:.1f}, {long} {said[long]:.1f}"
+    call_id = f"pair {pair}"
+    return Call(
+        call_id,
+        "piece",
+        f"{pair[0]} is {marked(said[pair[0]])} long and {pair[1]} {marked(said[pair[1]])}: opposite sides are of one length. "
+        "Which holds?",
+        options,
+        "shorter",
+        "wood comes off and does not go on",
+        asked,
+        parts=(short, long),
+        taken=taken(call_id, options, asked, choices),
+        sets_outside=True,
     )
 
 
@@ -177,6 +202,7 @@ def _width_call(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call |
         asked,
         parts=(part.id,),
         taken=taken(call_id, options, asked, choices),
+        sets_outside=True,
     )
 
 
@@ -192,7 +218,14 @@ _FOLLOWS = {
     ("C", 1): "extra_height",
     ("D", 1): "extra_height",
 }
-_WORDS = ("length", "width")
+# thicknesses asked for outright: what follows a part takes its size, not a difference
+THICKNESS_FIELD = {
+    "sides": "wall",
+    "dividers": "divider_thickness",
+    "bottom": "bottom_thickness",
+    "lid": "lid_thickness",
+}
+_WORDS = ("length", "width", "thickness")
 
 
 def without_mark(part: str) -> Change:
@@ -202,7 +235,7 @@ def without_mark(part: str) -> Change:
 
 def _conflict(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call | None:
     """A part cut to sizes that the plan no longer has."""
-    off = [i for i in (0, 1) if abs(part.sizes[i] - part.planned[i]) > SAME and _WORDS[i] not in part.measured]
+    off = [i for i in (0, 1, 2) if abs(part.sizes[i] - part.planned[i]) > SAME and _WORDS[i] not in part.measured]
     if not off:
         return None
     facts = ", ".join(f"{_WORDS[i]} {marked(part.sizes[i])} as cut, {marked(part.planned[i])} in the plan" for i in off)
@@ -211,7 +244,7 @@ def _conflict(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call | N
             "recut",
             f"cut {part.id} again",
             (
-                f"needs {marked(part.planned[0], 0)} x {marked(part.planned[1], 0)} of stock",
+                f"needs {marked(part.planned[0])} x {marked(part.planned[1])} of stock",
                 "the first one goes to the offcuts",
             ),
             without_mark(part.id),
@@ -220,16 +253,16 @@ def _conflict(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call | N
             "keep", f"keep {part.id} as it is", ("the plan for the others stays", f"{part.id} will not meet its mates")
         ),
     ]
-    if all((part.id, i) in _FOLLOWS for i in off):
-        update = {
-            _FOLLOWS[part.id, i]: getattr(piece, _FOLLOWS[part.id, i]) + part.sizes[i] - part.planned[i] for i in off
-        }
+    update = _following(piece, part, off)
+    if update:
         options.insert(
             0,
             Option(
                 "follow",
                 f"the box follows {part.id}",
-                tuple(f"every {_WORDS[i]} like it goes to {marked(part.sizes[i])}" for i in off),
+                tuple(
+                    f"every {_WORDS[i]} like it goes to {marked(part.sizes[i])}" for i in off if 2 not in off or i == 2
+                ),
                 _piece_change(update),
             ),
         )
@@ -257,7 +290,19 @@ def _conflict(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call | N
         parts=(part.id,),
         conflict=True,
         taken=taken(call_id, tuple(options), asked, choices),
+        sets_outside=True,
     )
+
+
+def _following(piece: Piece, part: Part, off: list[int]) -> dict[str, float]:
+    """The fields of the piece that make the plan of a part what it was cut to; none where there are none. A thickness comes first:
+    lengths and widths that it brought about go back with it, and what is left is a conflict of its own."""
+    if 2 in off:
+        return {THICKNESS_FIELD[part.group or part.id]: part.sizes[2]}
+    if any((part.id, i) not in _FOLLOWS for i in off):
+        return {}
+    fields = {_FOLLOWS[part.id, i]: i for i in off}
+    return {f: getattr(piece, f) + part.sizes[i] - part.planned[i] for f, i in fields.items()}
 
 
 def _piece_change(update: dict[str, float]) -> Change:

@@ -5,17 +5,16 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from nullah.core.calls import Call, Option, taken
-from nullah.core.document import Board, Choice, Defect, Room
+from nullah.core.document import Board, Choice, Defect
 from nullah.core.measure import marked
 from nullah.core.pieces.part import Part
-from nullah.core.stations.piece import PieceResult, year
-from nullah.core.wood.moisture import change
-from nullah.core.wood.species import species
+from nullah.core.stations.as_made import AsMade
+from nullah.core.stations.piece import PieceResult
+from nullah.core.wood.seasoned import WoodOfParts
 
 RUNS_ON = 25.0  # mm a check or split runs further than it shows (common practice, no source)
 AT_END = 8.0  # mm: a check that begins nearer than this to an end is an end check
 ROUGH_EDGE = 3.0  # mm taken off a rough edge before anything is laid there
-WAIT_OVER = 2.0  # points of moisture over what the room gives: wait (common practice)
 
 
 @dataclass(frozen=True)
@@ -30,7 +29,8 @@ class Span:
 
 @dataclass(frozen=True)
 class Movement:
-    """A part's width across the year: mm from today to the driest and to the wettest air; ``ring_angle`` assumed."""
+    """A part's width across the year: mm from how it is made (``now`` percent) to the driest and to the wettest air;
+    ``ring_angle``: the mean of its boards'."""
 
     part: str
     width: float
@@ -51,17 +51,16 @@ class TimberResult:
     calls: tuple[Call, ...]
 
 
-def work(
-    boards: tuple[Board, ...], room: Room, choices: tuple[Choice, ...], piece: PieceResult, split_sides: bool = False
-) -> TimberResult:
-    """The station. End checks and damp boards become calls; the spans follow the options in force."""
-    dry, wet = year(room)
+def work(boards: tuple[Board, ...], choices: tuple[Choice, ...], piece: PieceResult, as_made: AsMade) -> TimberResult:
+    """The station. End checks become calls; the spans follow the options in force. Boards that are not ready have theirs."""
     sides = [p for p in piece.parts if p.group == "sides"]
-    wanted = sum(p.length for p in sides) if not split_sides else max((p.length for p in sides), default=0.0)
+    wanted = sum(p.length for p in sides)
     calls: list[Call] = []
     spans: dict[str, Span] = {}
     for board in boards:
         x0, x1 = 0.0, board.length
+        if board.id in as_made.calls:
+            calls.append(as_made.calls[board.id])
         if board.sawn:
             spans[board.id] = Span(x0, x1, 0.0, board.width)
             continue
@@ -81,10 +80,8 @@ def work(
         y0 = ROUGH_EDGE if board.straight_edge != "lower" else 0.0
         y1 = board.width - (ROUGH_EDGE if board.upper_edge != "sawn" else 0.0)
         spans[board.id] = Span(x0, max(x0, x1), y0, max(y0, y1))
-        damp = _damp_call(board, dry, wet, choices)
-        if damp:
-            calls.append(damp)
-    return TimberResult(spans, _movements(piece.parts, boards, dry, wet), dry, wet, tuple(calls))
+    wood = as_made.wood
+    return TimberResult(spans, _movements(piece.parts, wood), wood.dry, wood.wet, tuple(calls))
 
 
 def _end_of(fault: Defect, board: Board) -> str:
@@ -130,63 +127,12 @@ def _end_call(board: Board, fault: Defect, end: str, wanted: float, choices: tup
     )
 
 
-def _damp_call(board: Board, dry: float, wet: float, choices: tuple[Choice, ...]) -> Call | None:
-    """A board still damper than the room will ever let it stay."""
-    settles = (dry + wet) / 2
-    if board.moisture < settles + WAIT_OVER:
-        return None
-    wood = species(board.species)
-    shrinks = -change(wood, board.width, board.moisture, settles, board.ring_angle)
-    options = (
-        Option(
-            "wait",
-            "rough-cut and wait",
-            ("stack it on stickers in the room, read it again in a week", "the rough parts dry faster than the board"),
-        ),
-        Option(
-            "go on",
-            "go on now",
-            (f"{marked(board.width, 0, unit=' mm')} of it will shrink {marked(shrinks)} after it is made",),
-        ),
-    )
-    asked = f"{board.moisture:.1f} %, room {settles:.1f} %"
-    call_id = f"damp {board.id}"
-    return Call(
-        call_id,
-        "timber",
-        f"{board.name} reads {board.moisture:.1f} %; the room will settle it near {settles:.1f} %. Wait?",
-        options,
-        "wait",
-        f"{board.moisture - settles:.1f} points over; two or more means wait",
-        asked,
-        differ="Meters differ: compare with a piece that has always lived in the room.",
-        taken=taken(call_id, options, asked, choices),
-    )
-
-
-def _movements(parts: tuple[Part, ...], boards: tuple[Board, ...], dry: float, wet: float) -> tuple[Movement, ...]:
-    """Each part's movement across its width, by the mean moisture and ring angle of the boards of its species."""
+def _movements(parts: tuple[Part, ...], wood: WoodOfParts) -> tuple[Movement, ...]:
+    """Each part's movement across its width, from the boards it is made of."""
     found = []
-    typical = {name: _typical(name, boards, (dry + wet) / 2) for name in {p.species for p in parts}}
     for p in parts:
-        now, angle = typical[p.species]
-        wood = species(p.species)
-        found.append(
-            Movement(
-                p.id,
-                p.width,
-                now,
-                change(wood, p.width, now, dry, angle),
-                change(wood, p.width, now, wet, angle),
-                angle,
-            )
-        )
+        mine = wood.strips(p.id, p.species)
+        now = sum(s.share * s.moisture for s in mine)
+        angle = sum(s.share * s.ring_angle for s in mine)
+        found.append(Movement(p.id, p.width, now, *wood.change(p.id, p.species, p.width), angle))
     return tuple(found)
-
-
-def _typical(wood: str, boards: tuple[Board, ...], otherwise: float) -> tuple[float, float]:
-    """Mean moisture in % and ring angle in degrees of the boards of a species; where there are none, as given and 0."""
-    mine = [b for b in boards if b.species == wood]
-    if not mine:
-        return otherwise, 0.0
-    return sum(b.moisture for b in mine) / len(mine), sum(b.ring_angle for b in mine) / len(mine)

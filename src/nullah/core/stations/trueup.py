@@ -6,16 +6,15 @@ import math
 from dataclasses import dataclass, replace
 
 from nullah.core.calls import Call, Change, Option, taken
-from nullah.core.document import Board, Choice, Kit, Plane, Project, Reading
+from nullah.core.document import Board, Choice, Kit, Node, Plane, Project, Reading
 from nullah.core.measure import marked
 from nullah.core.stations.breakdown import BreakdownResult
-from nullah.core.stations.piece import PieceResult
+from nullah.core.stations.piece import THICKNESS_FIELD, PieceResult
 from nullah.core.surface.planing import Planing, planing
 from nullah.core.surface.readings import Surface, fit
 
 WORTH_SAWING = 0.3  # mm gained in the thinnest part before sawing first is worth a word
 STRAYS = 0.5  # mm between a reading and the fitted surface before it is looked at again
-FIELD = {"sides": "wall", "dividers": "divider_thickness", "bottom": "bottom_thickness", "lid": "lid_thickness"}
 
 
 @dataclass(frozen=True)
@@ -33,6 +32,7 @@ class Trued:
     whole: float  # thickest flat board when the whole board is planed before sawing
     part: str = ""  # the part that comes of it, where it is no whole board
     leaves: int = 1  # into how many it is resawn once true
+    measured: bool = False  # its thickness is what the wood says: it is planed already
 
 
 @dataclass(frozen=True)
@@ -98,6 +98,7 @@ class _Unit:
     part: str
     thickness: float
     leaves: int
+    measured: bool = False  # the part's own thickness, of a part that is one piece
 
 
 def _units(piece: PieceResult, breakdown: BreakdownResult) -> list[_Unit]:
@@ -107,7 +108,8 @@ def _units(piece: PieceResult, breakdown: BreakdownResult) -> list[_Unit]:
         for name in breakdown.rough.of(p.id):
             leaves = breakdown.rough.leaves.get(name, 1)
             words = p.name if name == p.id else name
-            out.setdefault(name, _Unit(name, words, p.id, thick.get(name, p.thickness), leaves))
+            said = "thickness" in p.measured and name == p.id
+            out.setdefault(name, _Unit(name, words, p.id, thick.get(name, p.thickness), leaves, said))
     return list(out.values())
 
 
@@ -125,15 +127,28 @@ def _part(
     mine = tuple(r for r in readings if r.target == part.id)
     surface, x, y = breakdown.surfaces[board_id], leaf.x, leaf.y
     if mine:
-        surface, x, y = fit(leaf.length, leaf.width, boards[board_id].thickness, mine), 0.0, 0.0
+        surface, x, y = _read_alone(surface, leaf, boards[board_id].thickness, mine), 0.0, 0.0
     plan = planing(surface, part.thickness, x, y, leaf.length, leaf.width)
+    if part.measured:  # the wood has said how thick it is: nothing more comes off
+        plan = replace(plan, thickest=part.thickness)
     size = (leaf.length, leaf.width)
-    return Trued(part.id, part.name, board_id, *size, surface, plan, mine, left[board_id], part.part, part.leaves)
+    return Trued(
+        part.id, part.name, board_id, *size, surface, plan, mine, left[board_id], part.part, part.leaves, part.measured
+    )
+
+
+def _read_alone(board: Surface, leaf: Node, thickness: float, readings: tuple[Reading, ...]) -> Surface:
+    """A part by its own readings; its thickness where it lay on its board, as the caliper said there, unless it was read anew."""
+    alone = fit(leaf.length, leaf.width, thickness, readings)
+    if any(r.kind == "thickness" for r in readings):
+        return alone
+    a, b, c = board.under
+    return replace(alone, under=(a + b * leaf.x + c * leaf.y, b, c))
 
 
 def _planed_whole(t: Trued) -> Trued:
     """A part whose board is planed before it is sawn has the whole board's thickness, unless read on its own since."""
-    if t.readings:
+    if t.readings or t.measured:
         return t
     p = t.planing
     return replace(t, planing=replace(p, thickest=t.whole))
@@ -206,14 +221,14 @@ def _thin_calls(parts: tuple[Trued, ...], piece: PieceResult, choices: tuple[Cho
                 ),
             )
         ]
-        if to > 0 and group in FIELD:
+        if to > 0 and group in THICKNESS_FIELD:
             options.insert(
                 0,
                 Option(
                     "thinner",
                     f"make {group if group != 'sides' else 'the walls'} {marked(to)}",
                     (f"from {marked(wanted)}; baselines, grooves and sizes follow",),
-                    _thinner(FIELD[group], to),
+                    _thinner(THICKNESS_FIELD[group], to),
                 ),
             )
         asked = f"{names}: {left:.1f} of {wanted:.1f}"

@@ -170,12 +170,12 @@ def _row(r: ReadingLike, length: float, width: float) -> Floats:
 
 
 def _under(length: float, width: float, thickness: float, caliper: Sequence[ReadingLike]) -> tuple[float, float, float]:
-    """Thickness as a plane over the board: the mean of few readings, a held-back slope from more."""
+    """Thickness as a plane over the board: that of a single reading, a slope held back a little from more."""
     if not caliper:
         return (thickness, 0.0, 0.0)
     values = np.array([r.value for r in caliper])
     mean = float(values.mean())
-    if len(caliper) < 3:
+    if len(caliper) < 2:
         return (mean, 0.0, 0.0)
     u = np.array([2 * r.at / length - 1 for r in caliper])
     v = np.array([2 * r.across / width - 1 for r in caliper])

@@ -1,0 +1,149 @@
+"""The wood as it will be when parts are made of it: boards too damp or too dry become calls, and each part has its own board's
+moisture and rings."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from nullah.core.calls import Call, Option, taken
+from nullah.core.document import AcceptedLayout, Board, Choice, CutMark, Room
+from nullah.core.layout.model import leaves
+from nullah.core.measure import marked
+from nullah.core.wood.moisture import change, equilibrium_moisture
+from nullah.core.wood.seasoned import Strip, WoodOfParts, days_to_wait
+from nullah.core.wood.species import species
+
+READY_WITHIN = 1.0  # points from what the room gives: ready (common practice)
+WAIT_OVER = 2.0  # points over or under: wait (common practice)
+
+
+@dataclass(frozen=True)
+class AsMade:
+    """The wood of each part, and the calls of boards that are not ready, by board."""
+
+    wood: WoodOfParts
+    calls: dict[str, Call]
+
+    def waits(self, board: str) -> bool:
+        """Whether what is sawn from a board waits before it is planed."""
+        call = self.calls.get(board)
+        return call is not None and call.in_force == "wait"
+
+
+def year(room: Room) -> tuple[float, float]:
+    """Moisture content wood settles at in the room's driest and wettest air, percent."""
+    dry = equilibrium_moisture(room.temperature, room.humidity_dry)
+    return dry, equilibrium_moisture(room.temperature, room.humidity_wet)
+
+
+def settles_at(room: Room) -> float:
+    """What the room settles wood at, the middle of its year, percent, to the tenth that is told."""
+    return round(sum(year(room)) / 2, 1)
+
+
+def work(
+    boards: tuple[Board, ...],
+    room: Room,
+    choices: tuple[Choice, ...],
+    layout: AcceptedLayout | None,
+    cut: tuple[CutMark, ...],
+) -> AsMade:
+    """The station."""
+    dry, wet = year(room)
+    settles = settles_at(room)
+    on_board = _laid(layout)
+    done = {m.part for m in cut}
+    calls: dict[str, Call] = {}
+    strips: dict[str, Strip] = {}
+    for b in boards:
+        mine = [name for name, _ in on_board.get(b.id, [])]
+        finished = b.sawn and all(done & parts_named(name) for name in mine)
+        call = None if finished else _season_call(b, settles, choices)
+        if call is not None:
+            calls[b.id] = call
+        at = settles if call is not None and call.in_force == "wait" else b.moisture
+        strips[b.id] = Strip(1.0, at, b.ring_angle)
+    return AsMade(WoodOfParts(dry, wet, _of_parts(on_board, strips), _of_species(boards, strips)), calls)
+
+
+def parts_named(blank: str) -> set[str]:
+    """Every part that a blank's name may stand for: ``lid``, ``lid 2``, ``1+2``, ``lid 1+2``."""
+    stem, _, _ = blank.rpartition(" ")
+    return {blank, *blank.split("+"), *({stem} if stem else ())}
+
+
+def _laid(layout: AcceptedLayout | None) -> dict[str, list[tuple[str, float]]]:
+    """The blanks laid on each board, with their widths."""
+    if layout is None:
+        return {}
+    return {b.board: [(n.part, n.width) for n in leaves(b.root) if n.use == "part"] for b in layout.boards}
+
+
+def _of_parts(on_board: dict[str, list[tuple[str, float]]], strips: dict[str, Strip]) -> dict[str, tuple[Strip, ...]]:
+    found: dict[str, list[tuple[float, Strip]]] = {}
+    for board, blanks in on_board.items():
+        if board in strips:
+            for name, width in blanks:
+                for part in parts_named(name):
+                    found.setdefault(part, []).append((width, strips[board]))
+    out = {}
+    for part, mine in found.items():
+        whole = sum(width for width, _ in mine) or 1.0
+        out[part] = tuple(Strip(width / whole, s.moisture, s.ring_angle) for width, s in mine)
+    return out
+
+
+def _of_species(boards: tuple[Board, ...], strips: dict[str, Strip]) -> dict[str, tuple[Strip, ...]]:
+    """All boards of a species alike, those still whole before those in pieces."""
+    out: dict[str, tuple[Strip, ...]] = {}
+    for name in {species(b.species).name for b in boards}:
+        mine = [b for b in boards if species(b.species).name == name]
+        mine = [b for b in mine if not b.sawn] or mine
+        each = [strips[b.id] for b in mine]
+        out[name] = tuple(Strip(1 / len(each), s.moisture, s.ring_angle) for s in each)
+    return out
+
+
+def _season_call(board: Board, settles: float, choices: tuple[Choice, ...]) -> Call | None:
+    """A board that is not yet what the room will make of it: wait, or go on with what that brings."""
+    over = board.moisture - settles
+    if abs(over) < READY_WITHIN - 1e-9:
+        return None
+    wood = species(board.species)
+    moves = change(wood, board.width, board.moisture, settles, board.ring_angle)
+    days = days_to_wait(board.thickness, over)
+    options = (
+        Option(
+            "wait",
+            "rough-cut and wait",
+            (
+                f"stack it on stickers in the room, read it again in {days} days",
+                "the rough parts settle faster than the board",
+            ),
+        ),
+        Option(
+            "go on",
+            "go on now",
+            (
+                f"{marked(board.width, 0, unit=' mm')} of it will {'shrink' if moves < 0 else 'grow'} "
+                f"{marked(abs(moves))} after it is made",
+            ),
+        ),
+    )
+    asked = f"{board.moisture:.1f} %, room {settles:.1f} %"
+    call_id = f"damp {board.id}"
+    way = "over" if over > 0 else "under"
+    much = abs(over) >= WAIT_OVER - 1e-9
+    return Call(
+        call_id,
+        "timber",
+        f"{board.name} reads {board.moisture:.1f} %; the room will settle it near {settles:.1f} %. Wait?",
+        options,
+        "wait" if much else "go on",
+        f"{abs(over):.1f} points {way}; two or more means wait"
+        if much
+        else f"{abs(over):.1f} points {way}: ready is within about one, two or more means wait",
+        asked,
+        differ="Meters differ: compare with a piece that has always lived in the room.",
+        taken=taken(call_id, options, asked, choices),
+    )

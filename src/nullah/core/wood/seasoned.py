@@ -1,0 +1,67 @@
+"""The wood that parts are made of: the moisture each will be made at, how its rings stand, and what the year does to it.
+
+One function, ``WoodOfParts.change``, says how far a width moves, for whoever asks: clearances of panels, their engagement, the
+year's movement.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from nullah.core.wood.moisture import change
+from nullah.core.wood.species import species
+
+LEAST_WAIT = 7  # days: thin boards in the room they will live in (common practice, no source)
+WAIT_THICKNESS = 25.0  # mm of board that the days below are for
+WAIT_DAYS = 10.0  # days in which the excess falls to 1/e (common practice, no source)
+
+
+@dataclass(frozen=True)
+class Strip:
+    """A share of a part's width that comes from one board: the moisture it is made at in percent, and its ring angle."""
+
+    share: float
+    moisture: float
+    ring_angle: float
+
+
+@dataclass(frozen=True)
+class WoodOfParts:
+    """The strips of each part that has a board, and of each species for parts without one; the year's ends in percent."""
+
+    dry: float = 7.0
+    wet: float = 12.0
+    parts: Mapping[str, tuple[Strip, ...]] = field(default_factory=dict)
+    by_species: Mapping[str, tuple[Strip, ...]] = field(default_factory=dict)
+
+    def strips(self, part: str, wood: str) -> tuple[Strip, ...]:
+        """What a part is made of: its own boards, else the boards of its species alike, else flatsawn at the year's middle."""
+        middle = (Strip(1.0, (self.dry + self.wet) / 2, 0.0),)
+        return self.parts.get(part) or self.by_species.get(species(wood).name, middle)
+
+    def change(self, part: str, wood: str, width: float) -> tuple[float, float]:
+        """How far a width of a part moves from how it is made to the driest and to the wettest of the year, mm.
+
+        Raises:
+            UnknownSpecies: the species is not in the table.
+        """
+        kind, mine = species(wood), self.strips(part, wood)
+        to_dry = sum(change(kind, width * s.share, s.moisture, self.dry, s.ring_angle) for s in mine)
+        to_wet = sum(change(kind, width * s.share, s.moisture, self.wet, s.ring_angle) for s in mine)
+        return to_dry, to_wet
+
+
+def days_to_wait(thickness: float, excess: float) -> int:
+    """Days until a board in the room is within a point of what it settles at.
+
+    The excess falls exponentially, the slower the thicker the wood (by its 3/2 power, between the square of diffusion and the
+    first power of air drying); a week at the least. Common practice, no source.
+
+    Args:
+        thickness: of the wood, mm.
+        excess: points of moisture over (or under) what it settles at, percent.
+    """
+    days: float = WAIT_DAYS * math.pow(thickness / WAIT_THICKNESS, 1.5) * math.log(max(1.0, abs(excess)))
+    return max(LEAST_WAIT, math.ceil(days - 1e-9))

@@ -1,0 +1,189 @@
+"""What is cut, typed or measured holds: thicknesses, joints, outside sizes, unlike pairs; where the plan differs, a call says so."""
+
+import json
+
+import pytest
+
+from nullah.core import demo, edit
+from nullah.core.joints.frame import NoSuchFrame, by_diagonals
+from nullah.core.plan import plan
+from nullah.formats import plan_json, project_file
+
+PROJECT = demo.project()
+
+
+def marked(project, *parts):
+    for name in parts:
+        project = edit.mark_cut(project, plan(project).piece.box.part(name))
+    return project
+
+
+@pytest.mark.parametrize(
+    ("part", "field", "value"),
+    [
+        ("A", "wall", 15.0),
+        ("lid", "lid_thickness", 9.5),
+        ("1", "divider_thickness", 7.0),
+        ("bottom", "bottom_thickness", 5.0),
+    ],
+)
+def test_thickness_of_what_is_cut_holds_and_is_told(part, field, value):
+    cut = marked(PROJECT, part)
+    was = plan(cut).piece.box.part(part)
+    after = edit.set_piece(cut, field, value)
+    now = plan(after)
+    held = now.piece.box.part(part)
+    assert held.sizes == was.sizes
+    assert held.planned[2] == value
+    call = now.call(f"cut {part}")
+    assert call.conflict
+    assert call.parts == (part,)
+    assert "thickness" in call.question
+    follow = edit.take(after, call, "follow")
+    assert getattr(follow.piece, field) == was.thickness
+    assert plan(follow).call(f"cut {part}") is None
+
+
+def test_joints_are_laid_out_from_the_thickness_as_cut():
+    cut = marked(PROJECT, "B")
+    after = plan(edit.set_piece(cut, "wall", 15.0))
+    gauges = {
+        (s.value, p) for j in after.joints.joints for s in j.settings if s.tool == "marking gauge" for p in s.parts
+    }
+    assert (18.0, "A") in gauges  # where B comes in
+    assert (15.0, "A") in gauges  # where D does
+    assert after.call("hold length") is not None
+
+
+def sawn_corners(project):
+    for step in plan(project).bench.steps:
+        if step.joint.startswith("corner"):
+            joint = next(j for j in plan(project).joints.joints if j.id == step.joint)
+            project = edit.mark_joint(project, joint)
+            project = edit.held(project, done=(*project.done, step.id))
+    return project
+
+
+def test_joints_that_are_cut_are_a_conflict_when_their_figures_change():
+    cut = sawn_corners(PROJECT)
+    assert not [c for c in plan(cut).calls if c.conflict]
+    after = edit.set_piece(cut, "pin", 9.0)
+    calls = [c for c in plan(after).calls if c.conflict]
+    assert {p for c in calls for p in c.parts} == set("ABCD")
+    assert all("pin 6" in c.question.replace("\u2063", "") and "9" in c.question for c in calls)
+    for call in calls:
+        after = edit.take(after, plan(after).call(call.id), "follow") if plan(after).call(call.id) else after
+    assert not [c for c in plan(after).calls if c.conflict]
+    assert after.piece.pin == 6.0
+    again = edit.set_piece(cut, "pin", 9.0)
+    again = edit.take(again, next(c for c in plan(again).calls if c.conflict), "again")
+    assert len(again.joints_cut) < 4
+    kept = edit.set_piece(cut, "wall", 17.0)  # the mates come out otherwise
+    assert [c for c in plan(kept).calls if c.conflict and c.station == "joints"]
+    told = json.loads(plan_json.text(plan(kept)))["calls"]
+    assert all(isinstance(c["parts"], list) for c in told)
+    assert any(c["conflict"] and set(c["parts"]) >= {"A", "B"} for c in told)
+
+
+def test_a_file_from_before_joints_were_held_has_its_sawn_joints_held(tmp_path):
+    steps = tuple(s.id for s in plan(PROJECT).bench.steps if s.joint)
+    raw = json.loads(project_file.dumps(edit.held(PROJECT, done=steps)))
+    del raw["joints_cut"]
+    raw["schema_version"] = 3
+    (tmp_path / "old.nullah").write_text(json.dumps(raw))
+    old = project_file.load(tmp_path / "old.nullah")
+    assert {f"joint {m.joint}" for m in old.joints_cut} == set(steps)
+    assert [c for c in plan(edit.set_piece(old, "pin", 9.0)).calls if c.conflict]
+
+
+def test_done_marks_a_joint_and_undone_takes_the_mark_away():
+    step = next(s for s in plan(PROJECT).bench.steps if s.joint.startswith("corner"))
+    ready = edit.held(PROJECT, done=step.waits)
+    done = edit.step_done(ready, plan(ready), step.id)
+    assert [m.joint for m in done.joints_cut] == [step.joint]
+    assert edit.step_undone(done, step.id).joints_cut == ()
+
+
+@pytest.mark.parametrize("axis", [0, 1, 2])
+def test_a_typed_outside_size_holds_when_a_call_changes_what_is_inside(axis):
+    now = plan(PROJECT)
+    size = now.piece.box.outside[axis] + 7.3
+    typed = edit.set_outside(PROJECT, now, axis, size)
+    after = edit.take(typed, plan(typed).call("groove"), "pin")
+    assert plan(after).piece.box.groove_from_edge != plan(typed).piece.box.groove_from_edge
+    assert plan(after).piece.box.outside[axis] == pytest.approx(size)
+    thin = plan(after).call("thin sides")
+    if thin is not None:
+        assert plan(edit.take(after, thin, "thinner")).piece.box.outside[axis] == pytest.approx(size)
+
+
+def test_a_height_that_nobody_typed_follows_the_groove():
+    now = plan(PROJECT)
+    after = plan(edit.take(PROJECT, now.call("groove"), "pin"))
+    assert after.piece.box.outside[2] != pytest.approx(now.piece.box.outside[2])
+
+
+def test_opposite_sides_measured_unlike_are_a_call():
+    said = edit.measured(PROJECT, plan(PROJECT).piece.parts, "A length 356")
+    said = edit.measured(said, plan(said).piece.parts, "C length 350")
+    now = plan(said)
+    call = now.call("pair AC")
+    assert call.recommended == "shorter"
+    assert set(call.parts) == {"A", "C"}
+    assert now.piece.box.outside[0] == 350
+    assert plan(edit.take(said, call, "longer")).piece.box.outside[0] == 356
+    alike = edit.measured(said, now.piece.parts, "C length 356")
+    assert plan(alike).call("pair AC") is None
+
+
+@pytest.mark.parametrize(
+    ("a", "b", "d1", "d2", "frame"),
+    [
+        (300, 200, 360.6, 360.6, True),
+        (300, 200, 362.0, 359.2, True),
+        (300, 200, 380.0, 380.0, False),  # alike, and of no frame of these sides
+        (300, 200, 340.0, 340.0, False),
+        (3000, 2000, 3605.6, 3605.6, True),
+    ],
+)
+def test_diagonals_that_no_such_frame_has_are_not_square(a, b, d1, d2, frame):
+    if frame:
+        assert by_diagonals(a, b, d1, d2).square == (abs(d1 - d2) <= 0.5)
+    else:
+        with pytest.raises(NoSuchFrame, match="measure them again"):
+            by_diagonals(a, b, d1, d2)
+
+
+def test_sums_that_are_one_to_the_maker_are_one_to_the_program():
+    """Bays that are as wide as what goes in them, by sums that floats do not give the same twice."""
+    for thick in (2.1, 3.3, 4.9, 5.7):
+        for count in (3, 7, 11):
+            project = edit.set_piece(demo.untouched(), "contents.thickness", thick)
+            project = edit.set_piece(edit.set_piece(project, "contents.count", count * 5), "wiggle", 0.1)
+            now = plan(project)
+            bay = next(c for c in now.together.checks if "clear" in c.text)
+            assert bay.holds, bay.text
+
+
+def test_hot_hide_is_not_said_to_last():
+    project = edit.set_in(PROJECT, "kit", "glue", "hot hide")
+    call = plan(project).call("stages")
+    assert call.recommended.startswith("glue ")
+    words = " ".join(" ".join(o.consequences) for o in call.options)
+    assert "inside 1" not in words.replace("inside 15", "").replace("inside 10", "")
+    for option in call.options:
+        if option.id.startswith("glue"):
+            after = plan(edit.take(project, call, option.id))
+            least = {"PVA": 10, "liquid hide": 15, "epoxy": 30}[after.project.kit.glue]
+            assert after.together.glue_minutes / 2 <= least
+    few = edit.set_piece(project, "tails", 1)
+    assert (
+        plan(few).call("stages").recommended.startswith("glue ")
+    )  # even one tail a corner takes longer than a minute to close
+
+
+def test_dividers_that_grow_into_the_lid_are_told():
+    roomy = [c for c in plan(PROJECT).together.checks if "below the lid" in c.text]
+    assert [c.holds for c in roomy] == [True]
+    tight = edit.set_piece(edit.set_piece(PROJECT, "wiggle", 0.1), "extra_height", 0.0)
+    assert [c.holds for c in plan(tight).together.checks if "below the lid" in c.text] == [False]
