@@ -149,7 +149,7 @@ def _reckon(words: list[str]) -> int:
         answers = reckon.reckon(words[0], given, lambda name: heights_csv.read(Path(name)))
     except (reckon.BadReckoning, FileTrouble) as error:
         return _refuse(str(error))
-    print(json.dumps(answers, allow_nan=False))
+    print(json.dumps(measure.plain(answers), allow_nan=False))
     return 0
 
 

@@ -5,9 +5,10 @@ from __future__ import annotations
 import os
 import sys
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 
 from nullah.core.layout.graft import grafted
+from nullah.core.layout.model import Blank, Layout
 from nullah.core.layout.offers import Offers
 from nullah.core.layout.planner import paced
 from nullah.core.layout.ways_out import ways_out
@@ -33,7 +34,8 @@ def reports(task: Task, clock: Callable[[], float] = time.perf_counter) -> Itera
     def report(share: float, done: bool = False, ways: tuple[str, ...] = ()) -> Report:
         layouts = tuple(grafted(one, r.kept) for one in offers.layouts()) if r.kept else offers.layouts()
         come = offers.progress
-        return Report(r.fingerprint, layouts, come.placed, at_most, share, come.rounds, done, ways)
+        placed = max(come.placed, placed_share(layouts[0], r.blanks)) if layouts else come.placed
+        return Report(r.fingerprint, layouts, placed, max(at_most, placed), share, come.rounds, done, ways)
 
     while (share := (clock() - began) / task.seconds) < 1.0:
         turn = clock()
@@ -45,6 +47,14 @@ def reports(task: Task, clock: Callable[[], float] = time.perf_counter) -> Itera
     found = offers.layouts()
     ways = ways_out(r.stock, r.blanks, r.options, found[0]) if found and found[0].unplaced else ()
     yield report(1.0, True, ways)
+
+
+def placed_share(layout: Layout, blanks: Sequence[Blank]) -> float:
+    """The share of the area asked for that a layout places: what is told beside it is told of it."""
+    asked = sum(b.length * b.width for b in blanks)
+    without = {part for part, _ in layout.unplaced}
+    short = sum(b.length * b.width for b in blanks if b.id in without)
+    return 1.0 - short / asked if asked > 0 else 1.0
 
 
 def main() -> int:

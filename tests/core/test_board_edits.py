@@ -2,7 +2,7 @@
 
 import pytest
 
-from nullah.core import board_edits, demo, edit
+from nullah.core import board_edits, demo, edit, step_edits
 from nullah.core.document import Board, Defect, Node
 from nullah.core.layout.check import problems
 from nullah.core.layout.model import leaves
@@ -42,28 +42,30 @@ def test_a_board_kept_whole_is_not_sawn_into():
     assert board_edits.keep_whole(kept, used) == FIRST
 
 
-def test_a_sawn_board_leaves_its_offcuts_among_the_boards_and_its_parts_cut():
+def test_a_sawn_board_leaves_its_offcuts_among_the_boards_and_its_parts_in_the_rough():
     p = plan(FIRST)
     board, _ = p.breakdown.place("A")
     tree = next(b.root for b in FIRST.layout.boards if b.board == board)
     whole = next(b for b in FIRST.boards if b.id == board)
     offcuts = [n for n in leaves(tree) if n.use == "offcut"]
     assert offcuts
-    after = board_edits.sawn(FIRST, p, board)
+    after = step_edits.sawn(FIRST, p, board)
     new = [b for b in after.boards if b.id not in {x.id for x in FIRST.boards}]
     assert [(b.length, b.width, b.species, b.thickness) for b in new] == [
         (n.length, n.width, whole.species, whole.thickness) for n in offcuts
     ]
     parts = {n.part for n in leaves(tree) if n.part}
-    assert {m.part for m in after.cut} == parts
+    assert after.cut == ()  # what is sawn is rough until it is shot
     q = plan(after)
+    assert q.breakdown.freed >= parts
+    assert not parts & {b.id for b in q.breakdown.request.blanks}
     assert not q.breakdown.problems
     assert not q.breakdown.changed
     assert board not in {s.id for s in q.breakdown.request.stock}
     assert {b.id for b in new} <= {s.id for s in q.breakdown.request.stock}
     assert all(s.done for s in q.bench.steps if s.id.startswith(f"saw {board} "))
     with pytest.raises(edit.BadEdit):
-        board_edits.sawn(after, q, board)
+        step_edits.sawn(after, q, board)
 
 
 def test_faults_and_tapers_go_with_what_is_left_over():
@@ -79,7 +81,7 @@ def test_faults_and_tapers_go_with_what_is_left_over():
         defects=(knot, far),
         widths=(200, 100),
     )
-    left = board_edits.left_over(board, Node(x=500, y=20, length=500, width=150, use="offcut"), "c", 1)
+    left = step_edits.left_over(board, Node(x=500, y=20, length=500, width=150, use="offcut"), "c", 1)
     assert [(d.x, d.y, d.length, d.width) for d in left.defects] == [(0, 20, 40, 30)]
     assert left.widths == (
         130.0,

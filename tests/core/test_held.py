@@ -4,7 +4,7 @@ import json
 
 import pytest
 
-from nullah.core import demo, edit
+from nullah.core import demo, edit, step_edits
 from nullah.core.joints.frame import NoSuchFrame, by_diagonals
 from nullah.core.plan import plan
 from nullah.formats import plan_json, project_file
@@ -99,9 +99,9 @@ def test_a_file_from_before_joints_were_held_has_its_sawn_joints_held(tmp_path):
 def test_done_marks_a_joint_and_undone_takes_the_mark_away():
     step = next(s for s in plan(PROJECT).bench.steps if s.joint.startswith("corner"))
     ready = edit.held(PROJECT, done=step.waits)
-    done = edit.step_done(ready, plan(ready), step.id)
+    done = step_edits.step_done(ready, plan(ready), step.id)
     assert [m.joint for m in done.joints_cut] == [step.joint]
-    assert edit.step_undone(done, step.id).joints_cut == ()
+    assert step_edits.step_undone(done, plan(done), step.id).joints_cut == ()
 
 
 @pytest.mark.parametrize("axis", [0, 1, 2])

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core import demo, edit
+from nullah.core import demo, edit, step_edits
 from nullah.core.document import CutMark, Project, Reading
 from nullah.core.plan import STATIONS, PlanCache, plan
 from nullah.core.stations import breakdown
@@ -50,7 +50,7 @@ def test_the_plan_is_pure(project):
 def test_an_edit_recomputes_only_what_reads_it(project):
     cache = PlanCache()
     plan(project, cache)
-    assert set(cache.worked) == {*STATIONS, "as_made", "rough", "surfaces", "sawing", "rates"}
+    assert set(cache.worked) == {*STATIONS, "as_made", "rough", "surfaces", "sawing", "progress", "rates"}
     plan(project, cache)
     assert cache.worked == []
     plan(edit.logged(project, "note", "a note"), cache)
@@ -220,16 +220,41 @@ def test_steps_wait_for_what_comes_before(project):
         assert all(w in names[:i] for w in step.waits), step.id
     glue = next(s for s in p.bench.steps if s.title == "Glue")
     with pytest.raises(edit.BadEdit, match="waits for"):
-        edit.step_done(project, p, glue.id)
+        step_edits.step_done(project, p, glue.id)
 
 
 def test_cautions_stand_at_the_steps_that_can_hurt(project):
     for step in plan(project).bench.steps:
-        if step.station == "breakdown":
+        if step.saws and ": plane" not in step.title:
             assert any("falling piece" in c for c in step.cautions)
         if step.station == "joints":
             assert any("behind the edge" in c for c in step.cautions)
-    assert any("Oil-soaked" in c for s in plan(project).bench.steps for c in s.cautions)
+    for step in plan(project).bench.steps:
+        said = " ".join(step.cautions)
+        assert ("Oil-soaked" in said) == (step.id == "finish")
+        assert ("Glue fumes" in said) == step.title.startswith("Glue")
+        assert ("Long planing" in said) == (step.title.startswith(("True up", "Level")) or ": plane" in step.title)
+
+
+def test_a_wood_that_stings_is_named_where_it_is_worked_and_no_other(project):
+    for step in plan(project).bench.steps:
+        for wood, board in (("western larch", "board 3"), ("American elm", "board 4")):
+            if step.saws:
+                assert any(wood in c for c in step.cautions) == (step.saws == board)
+    cherry = edit.changed(
+        project, boards=tuple(b.model_copy(update={"species": "black cherry"}) for b in project.boards), layout=None
+    )
+    for field in ("wall_species", "panel_species", "lid_species"):
+        cherry = edit.set_piece(cherry, field, "black cherry")
+    said = [c for s in plan(cherry).bench.steps for c in s.cautions]
+    assert said
+    assert not [c for c in said if "react" in c or "larch" in c or "elm" in c]
+    pine = edit.changed(
+        cherry, boards=tuple(b.model_copy(update={"species": "eastern white pine"}) for b in cherry.boards)
+    )
+    for field in ("wall_species", "panel_species", "lid_species"):
+        pine = edit.set_piece(pine, field, "eastern white pine")
+    assert not [c for s in plan(pine).bench.steps for c in s.cautions if "carcinogen" in c]
 
 
 def test_minutes_of_ones_own_replace_the_assumed(project):
@@ -239,7 +264,7 @@ def test_minutes_of_ones_own_replace_the_assumed(project):
     for _ in range(2):
         now = plan(done)
         step = now.bench.steps[now.bench.now]
-        done = edit.step_done(done, now, step.id, step.minutes * 2)
+        done = step_edits.step_done(done, now, step.id, step.minutes * 2)
     assert plan(done).bench.rate == pytest.approx(2.0, rel=0.02)
     assert plan(done).bench.minutes_left > p.bench.minutes_left
 

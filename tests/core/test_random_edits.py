@@ -5,7 +5,7 @@ import random
 
 import pytest
 
-from nullah.core import demo, edit
+from nullah.core import demo, edit, step_edits
 from nullah.core.document import Project
 from nullah.core.measure import BadLength
 from nullah.core.pictures import boards, frame, joint, piece, standing, surface
@@ -45,7 +45,7 @@ def another(project, cache, chance):
     if pick == 8 and board:
         return edit.drop_board(project, board.id)
     if pick == 9 and now.bench.steps:
-        return edit.step_done(project, now, chance.choice(now.bench.steps).id, chance.uniform(0, 30))
+        return step_edits.step_done(project, now, chance.choice(now.bench.steps).id, chance.uniform(0, 30))
     found = (now.breakdown.request.fingerprint, breakdown.offers(now.breakdown.request))
     calls = plan(project, cache, found).calls
     if not calls:

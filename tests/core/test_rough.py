@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core import board_edits, demo, edit
+from nullah.core import demo, edit, step_edits
 from nullah.core.document import Board, Project
 from nullah.core.plan import plan
 from nullah.core.stations import breakdown, rough
@@ -52,7 +52,7 @@ def test_a_panel_wider_than_any_board_is_glued_up_and_everything_follows():
     assert glue.waits == ("true bottom 1", "true bottom 2")
     assert glue.cautions
     fitting = next(s for s in after.bench.steps if s.id == "cut bottom")
-    assert "glue up bottom" in fitting.waits
+    assert "level bottom" in fitting.waits
 
 
 def test_rings_of_neighbours_are_turned_about_where_they_lie_flat():
@@ -123,13 +123,13 @@ def test_thin_parts_are_resawn_from_thick_boards_and_an_odd_one_is_not():
     assert cut.breakdown.problems == ()
 
 
-def test_a_panel_is_cut_once_all_its_staves_are_sawn():
+def test_a_panel_s_staves_are_sawn_one_board_after_the_other():
     project = laid(wide(((400, 130, 12.5), (400, 130, 12.5)), dividers=0, lid="none"))
     now = plan(project)
     assert now.breakdown.problems == ()
     boards = [now.breakdown.place(b)[0] for b in ("bottom 1", "bottom 2")]
     assert boards[0] != boards[1]
-    first = board_edits.sawn(project, now, boards[0])
+    first = step_edits.sawn(project, now, boards[0])
     after = plan(first)
     assert not next(p for p in after.piece.parts if p.id == "bottom").cut
     assert {"bottom 1", "bottom 2"} & {b.id for b in after.breakdown.blanks} == {"bottom 2"}
@@ -141,8 +141,11 @@ def test_a_panel_is_cut_once_all_its_staves_are_sawn():
     again = laid(first)  # laid out anew, the stave that is sawn is not forgotten
     assert {b.id for b in plan(again).breakdown.blanks} == {b.id for b in after.breakdown.blanks}
     left = plan(again).breakdown.place("bottom 2")[0]
-    both = board_edits.sawn(again, plan(again), left)
-    assert next(p for p in plan(both).piece.parts if p.id == "bottom").cut
+    both = step_edits.sawn(again, plan(again), left)
+    assert not {"bottom 1", "bottom 2"} & {b.id for b in plan(both).breakdown.blanks}
+    assert not next(
+        p for p in plan(both).piece.parts if p.id == "bottom"
+    ).cut  # it is glued up, levelled and fitted yet
 
 
 @given(st.floats(60, 400), st.floats(60, 300), st.floats(60, 300), st.floats(7, 40))
@@ -177,7 +180,7 @@ def test_what_is_sawn_and_timed_stays_so_when_the_rest_is_laid_out_anew():
     mine = [s for s in now.bench.steps if s.id.startswith(f"saw {board_id} ")]
     for step in mine[:3]:
         project = edit.logged(project, "time", step.title, step=step.id, minutes=2.0)
-    project = board_edits.sawn(project, plan(project), board_id)
+    project = step_edits.sawn(project, plan(project), board_id)
     again = edit.changed(project, allowances=project.allowances.model_copy(update={"length": 20.0}))
     after = plan(laid(again))
     steps = {s.id: s for s in after.bench.steps}

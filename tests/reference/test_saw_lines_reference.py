@@ -7,7 +7,7 @@ import pytest
 from random_projects import several
 from shapely.geometry import LineString, Polygon, box
 
-from nullah.core import board_edits
+from nullah.core import step_edits
 from nullah.core.document import BoardLayout, Node
 from nullah.core.layout.saw import SawBoard, saw_plan
 from nullah.core.plan import plan
@@ -120,7 +120,7 @@ def test_offcuts_are_wood():
             wood = outline(board).intersection(box(n.x, n.y, n.x + n.length, n.y + n.width))
             x0, y0, x1, y1 = wood.bounds
             assert (x0, y0, x1, y1) == pytest.approx((n.x, n.y, n.x + n.length, n.y + n.width), abs=0.01)
-            new = board_edits.left_over(board, n, "left", 1)
+            new = step_edits.left_over(board, n, "left", 1)
             assert outline(new).area == pytest.approx(wood.area, rel=0.01)
             seen += bool(board.widths)
     assert seen > 10

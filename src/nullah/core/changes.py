@@ -39,7 +39,7 @@ def made_from(plan: Plan, station: str) -> object:
 
 def _timber(plan: Plan) -> Facts:
     moves = {f"{m.part} across the year": f"{marked(m.to_dry)} to {marked(m.to_wet)}" for m in plan.timber.movement}
-    return moves | {f"{n} sound": f"{marked(s.x0, 0)} to {marked(s.x1, 0)}" for n, s in plan.timber.spans.items()}
+    return moves | {f"{n} sound": f"{marked(s.x0)} to {marked(s.x1)}" for n, s in plan.timber.spans.items()}
 
 
 def _trueup(plan: Plan) -> Facts:
@@ -65,11 +65,9 @@ def _piece(plan: Plan) -> Facts:
 def _breakdown(plan: Plan) -> Facts:
     out = {}
     for b in plan.breakdown.blanks:
-        out[f"{b.id} in the rough"] = f"{marked(b.length, 0)} x {marked(b.width, 0)}"
+        out[f"{b.id} in the rough"] = f"{marked(b.length)} x {marked(b.width)}"
         place = plan.breakdown.place(b.id)
-        out[f"{b.id} lies on"] = (
-            f"{place[0]} at {marked(place[1].x, 0)}, {marked(place[1].y, 0)}" if place else "no board"
-        )
+        out[f"{b.id} lies on"] = f"{place[0]} at {marked(place[1].x)}, {marked(place[1].y)}" if place else "no board"
     if plan.breakdown.problems:
         out["the layout"] = plan.breakdown.problems[0]
     return out

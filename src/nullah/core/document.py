@@ -20,6 +20,7 @@ Position = Annotated[float, Field(ge=0, le=20_000)]
 Signed = Annotated[float, Field(ge=-20_000, le=20_000)]
 Percent = Annotated[float, Field(ge=0, le=100)]
 Word = Annotated[str, Field(min_length=1, max_length=120)]
+Name = Annotated[str, Field(min_length=1, max_length=400)]  # of a step or a call: it bears a board's or a part's
 Prose = Annotated[str, Field(max_length=2_000)]
 
 
@@ -222,8 +223,8 @@ class Weights(Value):
 class Choice(Value):
     """A call taken: which option, and the facts as they stood (``asked``): when those change the call opens again."""
 
-    call: Word
-    option: Word
+    call: Name
+    option: Name
     asked: Prose = ""
     words: Prose = ""
 
@@ -260,14 +261,14 @@ class LogEntry(Value):
     kind: Literal["measured", "call", "cut", "time", "note", "change"]
     text: Prose
     when: Annotated[str, Field(max_length=40)] = ""
-    step: Annotated[str, Field(max_length=120)] = ""
+    step: Annotated[str, Field(max_length=400)] = ""
     minutes: Annotated[float, Field(ge=0, le=100_000)] = 0.0
 
 
 class Timer(Value):
     """A step that is being timed: since when (ISO 8601 with its offset). It runs on while the program is closed."""
 
-    step: Annotated[str, Field(min_length=1, max_length=120)]
+    step: Name
     started: Annotated[str, Field(min_length=1, max_length=40)]
 
 
@@ -338,7 +339,7 @@ class Project(Value):
     measured: Annotated[tuple[Measured, ...], Field(max_length=20_000)] = ()
     cut: Annotated[tuple[CutMark, ...], Field(max_length=1_000)] = ()
     joints_cut: Annotated[tuple[JointMark, ...], Field(max_length=2_000)] = ()
-    done: Annotated[tuple[Word, ...], Field(max_length=20_000)] = ()
+    done: Annotated[tuple[Name, ...], Field(max_length=20_000)] = ()
     log: Annotated[tuple[LogEntry, ...], Field(max_length=LOG_LINES)] = ()
     layout: AcceptedLayout | None = None
     pinned: Annotated[tuple[Word, ...], Field(max_length=1_000)] = ()  # parts that stay where they are laid

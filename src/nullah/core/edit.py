@@ -23,6 +23,8 @@ from nullah.core.document import (
     Value,
 )
 from nullah.core.joints.plan import JointPlan
+from nullah.core.layout.model import cuts
+from nullah.core.layout.progress import cut_name
 from nullah.core.measure import BadLength, parse_positive, show_length, told
 from nullah.core.pieces.box import SIDES
 from nullah.core.pieces.part import Part
@@ -238,6 +240,20 @@ def as_cut_until_now(project: Project) -> Project:
     return project
 
 
+def with_named_cuts(project: Project) -> Project:
+    """A project from before saw cuts were named by where they lie: steps done, timed and logged under a cut's number have its name."""
+    names: dict[str, str] = {}
+    for b in project.layout.boards if project.layout else ():
+        names |= {f"saw {b.board} {nth}": cut_name(b.board, node) for nth, node in enumerate(cuts(b.root), 1)}
+    if not names:
+        return project
+    log = tuple(e.model_copy(update={"step": names[e.step]}) if e.step in names else e for e in project.log)
+    timer = project.timer
+    if timer is not None and timer.step in names:
+        timer = held(timer, step=names[timer.step])
+    return held(project, done=tuple(dict.fromkeys(names.get(d, d) for d in project.done)), log=log, timer=timer)
+
+
 def _label(call: Call) -> str:
     return call.option(call.recommended).label
 
@@ -327,35 +343,9 @@ def mark_cut(project: Project, part: Part, when: str = "") -> Project:
 
 
 def unmark_cut(project: Project, part_id: str, when: str = "") -> Project:
-    """The project with a part no longer marked as cut."""
-    after = held(project, cut=tuple(m for m in project.cut if m.part != part_id))
+    """The project with a part no longer marked as cut: it is made again, from other wood where it was sawn."""
+    after = piece.without_mark(part_id)(project)
     return logged(after, "cut", f"{part_id} is to be cut again", when)
-
-
-def step_done(project: Project, plan: Plan, step_id: str, minutes: float = 0.0, when: str = "") -> Project:
-    """The project with a step done, its minutes logged, and the part it cuts marked as cut.
-
-    Raises:
-        BadEdit: there is no such step, or what it waits for is not done.
-    """
-    step = next((s for s in plan.bench.steps if s.id == step_id), None)
-    if step is None:
-        raise BadEdit("That step is no longer in the plan.")
-    waiting = [w for w in step.waits if w not in project.done]
-    if waiting:
-        names = {s.id: s.title for s in plan.bench.steps}
-        raise BadEdit(f"{step.title} waits for: {names.get(waiting[0], waiting[0])}.")
-    after = held(project, done=(*(d for d in project.done if d != step_id), step_id))
-    if project.timer is not None and project.timer.step == step_id:
-        minutes = minutes or timed(project, when)
-        after = held(after, timer=None)
-    if minutes > 0:
-        after = logged(after, "time", step.title, when, step_id, round(minutes, 2))
-    joint = next((j for j in plan.joints.joints if step.joint and j.id == step.joint), None)
-    if joint is not None:
-        after = mark_joint(after, joint)
-    part = next((p for p in plan.piece.parts if p.id == step.cuts), None)
-    return mark_cut(after, part, when) if part is not None and not part.cut else after
 
 
 def mark_joint(project: Project, joint: JointPlan) -> Project:
@@ -390,12 +380,6 @@ def timed(project: Project, when: str) -> float:
     except (ValueError, TypeError):
         return 0.0
     return minutes if 0 < minutes <= LONGEST_GO else 0.0
-
-
-def step_undone(project: Project, step_id: str) -> Project:
-    """The project with a step no longer done (a part it cut stays marked: wood does not grow back)."""
-    joints = tuple(m for m in project.joints_cut if f"joint {m.joint}" != step_id)
-    return held(project, done=tuple(d for d in project.done if d != step_id), joints_cut=joints)
 
 
 class History:

@@ -7,7 +7,7 @@ import re
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
-from typing import Literal
+from typing import Any, Literal
 
 INCH = 25.4
 FOOT = 12 * INCH
@@ -183,21 +183,52 @@ def division(unit: Unit = "mm", denominator: int = 32) -> float:
 _MARK = "\u2063"  # the invisible separator: a marked length that nobody converts still reads as mm
 
 
+_TAG = 0xE0000  # characters from here on are seen by nobody: a marked length carries its thousandths of a mm in them
+
+
 @lru_cache(maxsize=8192)  # an edit says the same thousands of lengths again
-def marked(mm: float, decimals: int = 1, unit: str = "") -> str:
-    """A length inside a sentence, in mm, marked so that ``told`` can put it in another unit; ``unit`` is said after it."""
-    return f"{_MARK}{show_mm(mm, decimals).text}{unit}{_MARK}"
+def marked(mm: float, unit: str = "") -> str:
+    """A length inside a sentence, in mm, marked so that ``told`` can put it in another unit; ``unit`` is said after it.
+
+    The mark carries the length itself, so that a figure is rounded once, in the unit it is shown in.
+    """
+    exact = f"{mm * 1000:.0f}" if math.isfinite(mm) else ""
+    hidden = "".join(chr(_TAG + ord(c)) for c in exact)
+    return f"{_MARK}{show_mm(mm).text}{hidden}{unit}{_MARK}"
 
 
 def told(sentence: str, unit: Unit = "mm", denominator: int = 32) -> str:
     """A sentence with its marked lengths in ``unit``: as they stand in mm, or to the nearest 1/``denominator`` inch."""
 
     def shown(match: re.Match[str]) -> str:
-        return match[1] + match[2] if unit == "mm" else show_fraction(float(match[1]), denominator).text
+        if unit == "mm":
+            return match[1] + match[3]
+        exact = "".join(chr(ord(c) - _TAG) for c in match[2])
+        return show_fraction(int(exact) / 1000 if exact else float(match[1]), denominator).text
 
     if _MARK not in sentence:
         return sentence
-    return re.sub(f"{_MARK}(-?[0-9.]+)([^{_MARK}]*){_MARK}", shown, sentence)
+    return re.sub(
+        f"{_MARK}(-?[0-9.]+)([{chr(_TAG + 0x2D)}{chr(_TAG + 0x30)}-{chr(_TAG + 0x39)}]*)([^{_MARK}]*){_MARK}",
+        shown,
+        sentence,
+    )
+
+
+def decimals(value: float, places: int) -> str:
+    """A number to so many decimals; never a minus before nothing."""
+    return f"{round(value, places) + 0.0:.{places}f}"
+
+
+def plain(value: Any) -> Any:
+    """Lists and dictionaries with every minus before a zero gone, for files."""
+    if isinstance(value, float):
+        return value + 0.0
+    if isinstance(value, dict):
+        return {k: plain(v) for k, v in value.items()}
+    if isinstance(value, list | tuple):
+        return [plain(v) for v in value]
+    return value
 
 
 def in_words(mm: float, unit: Unit = "mm", denominator: int = 32) -> str:

@@ -108,9 +108,14 @@ def plan(
     made = kept.station("as_made", as_made.work, p.boards, p.room, p.choices, p.layout, p.cut)
     done_piece = kept.station("piece", piece.work, p.piece, for_piece, p.cut, p.choices, made.wood)
     done_timber = kept.station("timber", timber.work, p.boards, p.choices, done_piece, made)
-    in_rough = kept.station("rough", rough.work, p.boards, p.kit, p.allowances, p.choices, done_piece, done_timber)
-    surfaces = kept.station("surfaces", breakdown.surfaces_of, p.boards, p.readings)
     sawing = kept.station("sawing", breakdown.sawing_of, p.boards, p.layout)
+    saw_steps = tuple(d for d in p.done if d.startswith("saw "))
+    progress = kept.station("progress", breakdown.progress_of, p.boards, p.layout, sawing, saw_steps, p.cut)
+    freed = breakdown.freed_of(progress)
+    in_rough = kept.station(
+        "rough", rough.work, p.boards, p.kit, p.allowances, p.choices, done_piece, done_timber, freed
+    )
+    surfaces = kept.station("surfaces", breakdown.surfaces_of, p.boards, p.readings)
     own_rates = kept.station("rates", rates.work, p.log, sawing.cuts)
     done_break = kept.station(
         "breakdown",
@@ -128,6 +133,7 @@ def plan(
         p.whole,
         p.weights,
         own_rates,
+        progress,
     )
     done_true = kept.station("trueup", trueup.work, p.boards, p.readings, p.kit, p.choices, done_piece, done_break)
     done_joints = kept.station("joints", joints.work, p.piece, p.kit, p.choices, done_piece, p.joints_cut)
@@ -139,7 +145,7 @@ def plan(
         p.done,
         p.log,
         done_piece,
-        done_timber,
+        made,
         done_break,
         done_true,
         done_joints,
@@ -163,7 +169,7 @@ def settings_at(one: Plan, station: str) -> tuple[Setting, ...]:
     """What to set the tools to at a station: rough sizes before the saw, thicknesses before the plane, else the joints'."""
     if station in ("timber", "breakdown"):
         rough = [
-            Setting("rule, rough length", b.length, "", (b.id,), f"rough width {marked(b.width, 0)}")
+            Setting("rule, rough length", b.length, "", (b.id,), f"rough width {marked(b.width)}")
             for b in one.breakdown.blanks
         ]
         return gathered(rough)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from typing import Any
 
-from nullah.core.measure import told
+from nullah.core.measure import plain, told
 from nullah.core.plan import Plan
 
 
@@ -134,4 +134,4 @@ def _together(plan: Plan) -> dict[str, Any] | None:
 
 def text(plan: Plan) -> str:
     """The plan as JSON text, ending in a newline."""
-    return told(json.dumps(as_data(plan), indent=1, ensure_ascii=False, allow_nan=False)) + "\n"
+    return told(json.dumps(plain(as_data(plan)), indent=1, ensure_ascii=False, allow_nan=False)) + "\n"

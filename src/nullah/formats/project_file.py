@@ -14,7 +14,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from nullah.core.document import SCHEMA_VERSION, Project
-from nullah.core.edit import as_cut_until_now, check_species
+from nullah.core.edit import as_cut_until_now, check_species, with_named_cuts
 from nullah.core.refusals import sentence
 from nullah.core.wood.species import UnknownSpecies
 from nullah.formats.trouble import FileTrouble
@@ -55,7 +55,7 @@ def loads(text: str, name: str = "the file") -> Project:
         )
         check_species(project)
         if version < JOINTS_HELD:
-            project = as_cut_until_now(project)
+            project = as_cut_until_now(with_named_cuts(project))
     except ValidationError as error:
         raise FileTrouble(f"{name} cannot be read: {sentence(error)}") from None
     except UnknownSpecies as error:

@@ -7,6 +7,7 @@ from xml.sax.saxutils import escape, quoteattr
 
 from nullah.core.drawing import FINEST, Area, Drawing, Line, Point, Text
 from nullah.core.ink import colour
+from nullah.core.measure import decimals
 from nullah.core.placing import FIGURE, Placed, hidden, place, text_box
 from nullah.formats.paper import load_fonts, width_of
 
@@ -24,14 +25,14 @@ def text(
     tall = (top - low) * k + 2 * MARGIN
 
     def at(p: Point) -> str:
-        return f"{MARGIN + (p[0] - left) * k:.2f},{MARGIN + (top - p[1]) * k:.2f}"
+        return f"{decimals(MARGIN + (p[0] - left) * k, 2)},{decimals(MARGIN + (top - p[1]) * k, 2)}"
 
     def on_page(p: Point) -> Point:
         return (MARGIN + p[0] - left * k, MARGIN + top * k - p[1])
 
     out = [
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.0f}" height="{tall:.0f}" '
-        f'viewBox="0 0 {wide:.2f} {tall:.2f}" role="img" aria-label={quoteattr(name or drawing.title or "drawing")}>',
+        f'viewBox="0 0 {decimals(wide, 2)} {decimals(tall, 2)}" role="img" aria-label={quoteattr(name or drawing.title or "drawing")}>',
         '<defs><pattern id="waste" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">'
         f'<line x1="0" y1="0" x2="0" y2="6" stroke="{colour("quiet")}" stroke-width="0.8"/></pattern></defs>',
         f'<rect width="100%" height="100%" fill="{colour("ground")}"/>',
@@ -69,7 +70,7 @@ def _area(item: Area, points: str) -> list[str]:
 def _words(words: str, at: Point, size: float, ink: str, bold: bool) -> str:
     weight = ' font-weight="bold"' if bold else ""
     return (
-        f'<text x="{at[0]:.2f}" y="{at[1]:.2f}" font-family={quoteattr(FACE)} font-size="{size:g}"{weight} '
+        f'<text x="{decimals(at[0], 2)}" y="{decimals(at[1], 2)}" font-family={quoteattr(FACE)} font-size="{size:g}"{weight} '
         f'fill="{colour(ink)}">{escape(words)}</text>'
     )
 
@@ -79,9 +80,10 @@ def _dimension(one: Placed, on_page: Callable[[Point], Point]) -> list[str]:
     out = []
     for a, b in one.strokes:
         (ax, ay), (bx, by) = on_page(a), on_page(b)
-        out.append(f'<line x1="{ax:.2f}" y1="{ay:.2f}" x2="{bx:.2f}" y2="{by:.2f}" stroke="{ink}" stroke-width="0.8"/>')
+        ends = f'x1="{decimals(ax, 2)}" y1="{decimals(ay, 2)}" x2="{decimals(bx, 2)}" y2="{decimals(by, 2)}"'
+        out.append(f'<line {ends} stroke="{ink}" stroke-width="0.8"/>')
     for arrow in one.arrows:
-        corners = " ".join(f"{x:.2f},{y:.2f}" for x, y in map(on_page, arrow))
+        corners = " ".join(f"{decimals(x, 2)},{decimals(y, 2)}" for x, y in map(on_page, arrow))
         out.append(f'<polygon points="{corners}" fill="{ink}"/>')
     out.append(_words(one.words, on_page(one.at), FIGURE, one.item.ink, bool(one.item.edit)))
     return out

@@ -11,7 +11,7 @@ from PySide6.QtCore import QEventLoop, QSize, QTimer
 from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication
 
-from nullah.core import board_edits, demo, edit
+from nullah.core import board_edits, demo, edit, step_edits
 from nullah.core.document import Project
 from nullah.core.plan import STATIONS
 from nullah.formats.trouble import FileTrouble
@@ -156,6 +156,6 @@ def _some_work_done(session: Session) -> None:
     when = "2026-03-14T10:20:00+00:00"
     for minutes in (1.0, 3.0, 15.0):
         step = session.plan.bench.steps[session.plan.bench.now]
-        session.do(edit.step_done(session.project, session.plan, step.id, minutes, when), step.title)
+        session.do(step_edits.step_done(session.project, session.plan, step.id, minutes, when), step.title)
     session.do(edit.measured(session.project, session.plan.piece.parts, "A thickness 17.4", when), "A measured")
     session.do(edit.logged(session.project, "note", "Read the sticks before the first cut, not after.", when), "note")

@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QLineEdit, QWidget
 
-from nullah.core import edit
+from nullah.core import edit, step_edits
 from nullah.core.drawing import Drawing
 from nullah.core.pictures import boards, joint, piece, surface
 from nullah.core.stations.rates import saw_step
@@ -172,7 +172,7 @@ class BenchView(QWidget):
         if step is None:
             return
         if not step.done and not s.attempt(
-            f"{step.title} done", lambda: edit.step_done(s.project, s.plan, step.id, 0.0, s.now())
+            f"{step.title} done", lambda: step_edits.step_done(s.project, s.plan, step.id, 0.0, s.now())
         ):
             steps = {x.id: i + 1 for i, x in enumerate(s.plan.bench.steps)}
             first = next((steps[w] for w in step.waits if w in steps and w not in s.project.done), 0)
@@ -185,7 +185,7 @@ class BenchView(QWidget):
         """Back: the step shown is not done; where it was not, the one before."""
         step, s = self.step(), self.session
         if step is not None and step.done:
-            s.do(edit.step_undone(s.project, step.id), f"{step.title} not done")
+            s.attempt(f"{step.title} not done", lambda: step_edits.step_undone(s.project, s.plan, step.id))
         else:
             self.at, self.line = self.at - 1, 0
             self.refresh()

@@ -201,7 +201,7 @@ class ReckonPanel(QWidget):
         if unit == "mm" and isinstance(value, float):
             return f"{name.replace('_', ' ')} {self.session.figures(value)}"
         if unit in ("percent", "deg") and isinstance(value, float):
-            return f"{name.replace('_', ' ')} {value:.2f}{' %' if unit == 'percent' else chr(0xB0)}"
+            return f"{name.replace('_', ' ')} {measure.decimals(value, 2)}{' %' if unit == 'percent' else chr(0xB0)}"
         return f"{about}: {value}"
 
 

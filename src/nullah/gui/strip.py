@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QEvent, Qt, QTimer, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QVBoxLayout
 
-from nullah.core import edit
+from nullah.core import edit, step_edits
 from nullah.core.stations.step import Step
 from nullah.gui.bits import button, label
 from nullah.gui.session import Session
@@ -129,7 +129,7 @@ class Strip(QFrame):
         """The step in hand is done; its minutes are logged when it was timed."""
         step, s = self.step(), self.session
         if step is not None:
-            s.attempt(f"{step.title} done", lambda: edit.step_done(s.project, s.plan, step.id, 0.0, s.now()))
+            s.attempt(f"{step.title} done", lambda: step_edits.step_done(s.project, s.plan, step.id, 0.0, s.now()))
 
     def _tick(self) -> None:
         """The minutes of the step being timed."""

@@ -44,8 +44,8 @@ def _part_problems(leaf: Node, s: Stock, blank: Blank) -> list[str]:
     need_l, need_w = blank.least
     if leaf.length < need_l - TOLERANCE or leaf.width < need_w - TOLERANCE:
         found.append(
-            f"{blank.id} needs {marked(need_l, 0)} x {marked(need_w, 0)}; "
-            f"{marked(leaf.length, 0)} x {marked(leaf.width, 0)} is laid out."
+            f"{blank.id} needs {marked(need_l)} x {marked(need_w)}; "
+            f"{marked(leaf.length)} x {marked(leaf.width)} is laid out."
         )
     if s.species != blank.species:
         found.append(f"{blank.id} is to be {blank.species}; {s.name} is {s.species}.")

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from types import MappingProxyType
 
 from nullah.core.document import BoardLayout, Node
 from nullah.core.layout.cell import Cell, as_cell, as_node, carve, sound, trimmed
 from nullah.core.layout.check import problems
 from nullah.core.layout.clear import clear_for
 from nullah.core.layout.model import EPS, Blank, Options, Stock, leaves
+from nullah.core.layout.progress import Progress, cut_name
 from nullah.core.measure import marked
 
 SNAP = 12.0  # mm: a place nearer than this to an edge of the free piece is meant to lie at it
@@ -27,13 +29,15 @@ def moved(
     stock: Sequence[Stock],
     options: Options,
     others: Mapping[str, Blank],
+    sawn: Mapping[str, Progress] = MappingProxyType({}),
 ) -> tuple[BoardLayout, ...]:
     """The layout with a part's lower-left corner at ``place`` (mm, the board's axes), as near as the saw and wood allow.
 
     Dropped on another part, the two change places where each fits. What was free and adjoins becomes one piece again.
 
     Args:
-        blank: the part in the rough. others: all parts that may be changed about, by id.
+        blank: the part in the rough. others: all parts that may be changed about, by id. sawn: how far boards are sawn: what is
+            parted stays so.
 
     Raises:
         NoPlace: the board is of another species, there is no room there, or what lies there does not serve.
@@ -50,10 +54,13 @@ def moved(
     roots = {b.board: as_cell(b.root) for b in boards if b.board in (source, board)}
     roots.setdefault(board, trimmed(target, options))
     for board_id, root in roots.items():
-        _lift(root, blank.id, by_id.get(board_id))
+        made = sawn[board_id].made if board_id in sawn else frozenset[str]()
+        _lift(root, blank.id, by_id.get(board_id), board_id, made)
     x, y = place
     middle = (x + blank.length / 2, y + blank.width / 2)
     spot = next((c for c in _ends(roots[board]) if _holds(c, middle)), None)
+    if spot is not None and board in sawn and any(_same(spot, n) for n in sawn[board].free("offcut")):
+        raise NoPlace("That piece is sawn off already; it stands among the boards.")
     if spot is None or spot.use == "waste":
         raise NoPlace(f"{blank.id} would lie on what is trimmed off {target.name}.")
     other = None
@@ -87,13 +94,21 @@ def _holds(cell: Cell, at: tuple[float, float]) -> bool:
     return cell.x <= at[0] <= cell.x + cell.length and cell.y <= at[1] <= cell.y + cell.width
 
 
-def _lift(cell: Cell, part: str, stock: Stock | None) -> None:
-    """Free a part's place, and what is free on both sides of a cut that is then needless."""
+def _same(cell: Cell, node: Node) -> bool:
+    return all(abs(getattr(cell, k) - getattr(node, k)) < EPS for k in ("x", "y", "length", "width"))
+
+
+def _lift(cell: Cell, part: str, stock: Stock | None, board: str, made: frozenset[str]) -> None:
+    """Free a part's place, and what is free on both sides of a cut that is then needless and not made yet."""
     for child in cell.children:
-        _lift(child, part, stock)
+        _lift(child, part, stock, board, made)
     if cell.use == "part" and cell.part == part:
         cell.use, cell.part = "free", ""
-    if cell.use == "cut" and all(c.use == "free" or sound(c, stock) for c in cell.children):
+    if (
+        cell.use == "cut"
+        and cut_name(board, cell) not in made
+        and all(c.use == "free" or sound(c, stock) for c in cell.children)
+    ):
         cell.use, cell.axis, cell.children = "free", "", []
 
 
@@ -113,8 +128,8 @@ def _put(spot: Cell, blank: Blank, x: float, y: float, options: Options) -> None
     """Cut a part free in a free piece, at its edge where that is near."""
     if blank.length > spot.length + EPS or blank.width > spot.width + EPS:
         raise NoPlace(
-            f"{blank.id} needs {marked(blank.length, 0)} x {marked(blank.width, 0)}; "
-            f"the piece there is {marked(spot.length, 0)} x {marked(spot.width, 0)}."
+            f"{blank.id} needs {marked(blank.length)} x {marked(blank.width)}; "
+            f"the piece there is {marked(spot.length)} x {marked(spot.width)}."
         )
     x = _at_edge(x, spot.x, spot.x + spot.length - blank.length, options.crosscut_kerf)
     y = _at_edge(y, spot.y, spot.y + spot.width - blank.width, options.rip_kerf)

@@ -136,7 +136,7 @@ def _cut(number: int, nth: int, board_id: str, board: SawBoard, node: Node) -> S
             if min(at, far) > 300
             else "the short piece at the end of the cut"
         )
-    words = f"{kind} at {marked(at)} from the {edge}, over {marked(over, 0)}"
+    words = f"{kind} at {marked(at)} from the {edge}, over {marked(over)}"
     falls = _falls(low, high, rip)
     if frees:
         words += f": frees {' and '.join(frees)}"
@@ -172,7 +172,7 @@ def _planed(
 ) -> SawCut:
     """A strip at an edge planed off down to the line that the piece is measured from afterwards."""
     edge = "lower edge" if lower else "upper edge"
-    words = f"plane {marked(strip)} off the {edge}, straight and square, over {marked(over, 0)}"
+    words = f"plane {marked(strip)} off the {edge}, straight and square, over {marked(over)}"
     if frees:
         words += f": frees {' and '.join(frees)}"
     minutes = over * board.thickness / 1e6 * strip * PLANE_MINUTES * board.hardness

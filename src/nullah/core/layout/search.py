@@ -222,8 +222,8 @@ def why_not(stock: Sequence[Stock], blank: Blank) -> str:
         most = max(s.thickness for s in same)
         return f"needs {marked(blank.thickness)} thick; the thickest {blank.species} is {marked(most)}"
     if all(s.x1 - s.x0 < blank.length for s in thick):
-        return f"needs {marked(blank.length, 0)} of length; the longest thick enough has {marked(max(s.x1 - s.x0 for s in thick), 0)}"
+        return f"needs {marked(blank.length)} of length; the longest thick enough has {marked(max(s.x1 - s.x0 for s in thick))}"
     if all(s.y1 - s.y0 < blank.width for s in thick):
-        return f"needs {marked(blank.width, 0)} of width; the widest thick enough has {marked(max(s.y1 - s.y0 for s in thick), 0)}"
-    size = f"{marked(blank.length, 0)} x {marked(blank.width, 0)}"
+        return f"needs {marked(blank.width)} of width; the widest thick enough has {marked(max(s.y1 - s.y0 for s in thick))}"
+    size = f"{marked(blank.length)} x {marked(blank.width)}"
     return f"no clear {size} is left round the faults, at {marked(blank.thickness)} thick when planed"

@@ -30,14 +30,16 @@ class Outline:
         share = min(max(x / stretch - i, 0.0), 1.0)
         return self.widths[i] + (self.widths[i + 1] - self.widths[i]) * share
 
+    def bends(self, x0: float, x1: float) -> list[float]:
+        """Where the upper edge bends between two places, both counted."""
+        if not self.widths:
+            return [x0, x1]
+        stretch = self.length / (len(self.widths) - 1)
+        return [x0, *(k * stretch for k in range(len(self.widths)) if x0 + EPS < k * stretch < x1 - EPS), x1]
+
     def _segments(self, x0: float, x1: float) -> Iterator[tuple[float, float, float, float]]:
         """(x, width, x, width) of each straight piece of the upper edge between two places."""
-        inner = []
-        if self.widths:
-            stretch = self.length / (len(self.widths) - 1)
-            inner = [k * stretch for k in range(len(self.widths)) if x0 + EPS < k * stretch < x1 - EPS]
-        places = [x0, *inner, x1]
-        for a, b in pairwise(places):
+        for a, b in pairwise(self.bends(x0, x1)):
             yield a, self.width_at(a + EPS), b, self.width_at(b - EPS)
 
     def stretches(self, x0: float, x1: float, y: float) -> list[tuple[float, float]]:

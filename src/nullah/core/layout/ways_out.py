@@ -50,7 +50,7 @@ def _to_buy(short: Sequence[Blank], options: Options) -> list[str]:
         long = sum(b.length + options.crosscut_kerf for b in mine) + SPARE
         sold = next((t for t in SOLD_THICK if t >= thick + TRUING), thick + TRUING)
         out.append(
-            f"Or buy a board of {species}, {marked(sold, 0)} thick, {marked(wide, 0)} wide or more and {marked(long, 0)} long: "
+            f"Or buy a board of {species}, {marked(sold)} thick, {marked(wide)} wide or more and {marked(long)} long: "
             f"{wide * long / 1e6:.2f} m\u00b2 for {', '.join(b.id for b in mine)}."
         )
     return out

@@ -213,7 +213,7 @@ def _sawn(
     items += figure(wood_of(b), (b.length, b.width, b.thickness), (0, y))
     pieces = list(leaves(root)) if root is not None else []
     for leaf in pieces:
-        size = f"{marked(leaf.length, 0)} x {marked(leaf.width, 0)}"
+        size = f"{marked(leaf.length)} x {marked(leaf.width)}"
         shape = rectangle(leaf.x, y + leaf.y, leaf.length, leaf.width)
         if leaf.use == "waste":
             items.append(_waste(leaf.x, y + leaf.y, leaf.length, leaf.width))
@@ -249,7 +249,7 @@ def _sawn(
             spot = leaf.x + min(leaf.length * 0.15, 40.0)
             items += [*face_mark(spot, y + leaf.y, mark), *edge_mark(spot, y + leaf.y, mark)]
         elif leaf.use == "offcut" and leaf.width > 30:
-            words = f"offcut {marked(leaf.length, 0)} x {marked(leaf.width, 0)}"
+            words = f"offcut {marked(leaf.length)} x {marked(leaf.width)}"
             items.append(Text(middle, words, size=11, halo=True, room=leaf.length))
     return items
 

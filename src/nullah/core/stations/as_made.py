@@ -19,10 +19,11 @@ WAIT_OVER = 2.0  # points over or under: wait (common practice)
 
 @dataclass(frozen=True)
 class AsMade:
-    """The wood of each part, and the calls of boards that are not ready, by board."""
+    """The wood of each part, and the calls of boards that are not ready, by board, with the days each is to wait."""
 
     wood: WoodOfParts
     calls: dict[str, Call]
+    days: dict[str, int]
 
     def waits(self, board: str) -> bool:
         """Whether what is sawn from a board waits before it is planed."""
@@ -63,7 +64,9 @@ def work(
             calls[b.id] = call
         at = settles if call is not None and call.in_force == "wait" else b.moisture
         strips[b.id] = Strip(1.0, at, b.ring_angle)
-    return AsMade(WoodOfParts(dry, wet, _of_parts(on_board, strips), _of_species(boards, strips)), calls)
+    wood = WoodOfParts(dry, wet, _of_parts(on_board, strips), _of_species(boards, strips))
+    days = {b.id: days_to_wait(b.thickness, b.moisture - settles) for b in boards if b.id in calls}
+    return AsMade(wood, calls, days)
 
 
 def parts_named(blank: str) -> set[str]:
@@ -125,7 +128,7 @@ def _season_call(board: Board, settles: float, choices: tuple[Choice, ...]) -> C
             "go on",
             "go on now",
             (
-                f"{marked(board.width, 0, unit=' mm')} of it will {'shrink' if moves < 0 else 'grow'} "
+                f"{marked(board.width, unit=' mm')} of it will {'shrink' if moves < 0 else 'grow'} "
                 f"{marked(abs(moves))} after it is made",
             ),
         ),

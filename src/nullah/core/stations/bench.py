@@ -8,23 +8,19 @@ from nullah.core import cautions
 from nullah.core.document import Board, LogEntry
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import marked
-from nullah.core.pieces.part import Part
-from nullah.core.stations import made_up
+from nullah.core.stations import rough_steps, true_steps
+from nullah.core.stations.as_made import AsMade
 from nullah.core.stations.breakdown import BreakdownResult
+from nullah.core.stations.job import Job
 from nullah.core.stations.joints import JointsResult
 from nullah.core.stations.piece import PieceResult
-from nullah.core.stations.rates import SETTING_UP, saw_step
-from nullah.core.stations.step import Step
-from nullah.core.stations.timber import TimberResult
+from nullah.core.stations.step import Step, told_figure
 from nullah.core.stations.together import TogetherResult
-from nullah.core.stations.trueup import Trued, TrueupResult
-from nullah.core.wood.species import species
+from nullah.core.stations.trueup import TrueupResult
 
 # assumed rates (common practice, no source); the log replaces them as it grows
-SQUARE_METRE_PLANED = 60.0  # minutes a square metre and millimetre in middling wood
 TAIL_MINUTES = 9.0  # a tail and its pin, both sides
 ACTS = {"fit": "Dry fit", "prepare": "Get ready", "glue": "Glue", "dry": "Let the glue dry", "square": "Square"}
-HARD = {"soft": 0.8, "middling": 1.0, "hard": 1.3}
 
 
 @dataclass(frozen=True)
@@ -43,21 +39,21 @@ def work(
     done: tuple[str, ...],
     log: tuple[LogEntry, ...],
     piece: PieceResult,
-    timber: TimberResult,
+    as_made: AsMade,
     breakdown: BreakdownResult,
     trueup: TrueupResult,
     joints: JointsResult,
     together: TogetherResult | None,
 ) -> BenchResult:
     """The station: the steps as the plan stands, with what is done and what the log says it took."""
+    job = Job(boards, piece, as_made, breakdown, trueup, joints)
     steps = [
-        *_timber_steps(timber),
-        *_saw_steps(boards, breakdown),
-        *_plane_steps(boards, piece, breakdown, trueup),
-        *_joint_steps(piece, breakdown, joints),
-        *_last_steps(piece, together),
+        *rough_steps.steps(job),
+        *true_steps.steps(job),
+        *_joint_steps(job),
+        *_last_steps(job, together),
     ]
-    finished = set(done)
+    finished = {*done, *_implied(steps, piece, breakdown)}
     took: dict[str, float] = {}
     for entry in log:
         if entry.kind == "time" and entry.step:
@@ -71,160 +67,87 @@ def work(
     return BenchResult(tuple(out), now, left, sum(s.took for s in out), rate)
 
 
-def _timber_steps(timber: TimberResult) -> list[Step]:
-    waiting = [c for c in timber.calls if c.id.startswith("damp") and c.in_force == "wait"]
-    return [
-        Step(
-            c.id,
-            "timber",
-            "Wait for the wood",
-            f"{c.question.split(';')[0]}: stack it on stickers in the room, read again in a week.",
-            figure="7 days",
-        )
-        for c in waiting
-    ]
+def _implied(steps: list[Step], piece: PieceResult, breakdown: BreakdownResult) -> set[str]:
+    """Steps that must have been done though nobody said so: a part that is cut was sawn and trued before."""
+    cut = {p.id for p in piece.parts if p.cut}
+    out = {s.id for s in steps if s.cuts in cut}
+    out |= {name for p in breakdown.progress.values() if not p.whole for name in p.made}
+    for step in steps:
+        of = [set(breakdown.rough.gives.get(n, (n,))) for n in step.parts]
+        if step.station == "trueup" and of and all(parts <= cut for parts in of):
+            out.add(step.id)
+    return out
 
 
-def _saw_steps(boards: tuple[Board, ...], breakdown: BreakdownResult) -> list[Step]:
-    steps = []
-    by_id = {b.id: b for b in boards}
-    for cut in breakdown.cuts:
-        kind, _, rest = cut.words.partition(" ")
-        steps.append(
-            Step(
-                saw_step(cut),
-                "breakdown",
-                f"Cut {cut.number}: {kind} {by_id[cut.board].name}",
-                f"{rest}; {cut.side}. Hold {cut.hold}.".capitalize(),
-                f"{cut.at:.0f}",
-                cut.at,
-                minutes=SETTING_UP + cut.minutes,
-                cautions=cautions.for_step("break down"),
-            )
-        )
-    return steps
-
-
-def _what_to_true(t: Trued, part: Part, breakdown: BreakdownResult) -> str:
-    """What is made true of a part, of a stave that is still to be jointed, or of a piece that is still to be resawn."""
-    if t.leaves > 1:
-        return f"Both faces flat, one edge square; {marked(t.planing.wanted)} thick, to be resawn into {t.leaves}. "
-    if part.id in breakdown.rough.staves:
-        return f"Face side flat; then gauge {marked(part.thickness)} thick. Its edges are jointed with its mates'. "
-    return (
-        f"Face side flat, face edge square; then gauge {marked(part.width)} wide and {marked(part.thickness)} thick. "
-    )
-
-
-def _plane_steps(
-    boards: tuple[Board, ...], piece: PieceResult, breakdown: BreakdownResult, trueup: TrueupResult
-) -> list[Step]:
-    steps = []
-    by_id = {p.id: p for p in piece.parts}
-    for t in trueup.parts:
-        part = by_id[t.part]
-        wood = HARD[species(part.species).ease]
-        x, _, most = t.planing.highest()
-        area = t.length * t.width / 1e6
-        off = t.planing.flat.mean + max(0.0, t.planing.spare)
-        words = _what_to_true(t, part, breakdown)
-        if most > 0.05:
-            words += f"Most comes off near {marked(x - float(t.planing.x[0, 0]), 0)} from the left end: {marked(most, unit=' mm')}, "
-            words += f"{t.planing.shavings(trueup.face_plane.shaving)} shavings of the {trueup.face_plane.name}."
-        steps.append(
-            Step(
-                f"true {t.id}",
-                "trueup",
-                f"True up {t.name}",
-                words,
-                f"{t.planing.wanted:.1f}",
-                t.planing.wanted,
-                minutes=4 + area * SQUARE_METRE_PLANED * off * wood,
-                cautions=cautions.for_step("true up"),
-                parts=(t.id,),
-            )
-        )
-    steps += made_up.steps(boards, piece, breakdown)
-    for part in piece.parts:
-        if part.group != "sides":
+def _joint_steps(job: Job) -> list[Step]:
+    """Corners from shot sides; grooves and dadoes once the corners fit and what goes in them has its thickness; parts fitted last;
+    and what is cut in a part once it is fitted."""
+    steps = [_joint_step(j, job, tuple(f"cut {p}" for p in j.parts)) for j in job.joints.joints if _is_corner(j)]
+    corners = tuple(s.id for s in steps)
+    sides = {p.id for p in job.piece.parts if p.group == "sides"}
+    inside = [j for j in job.joints.joints if not _is_corner(j) and sides.intersection(j.parts)]
+    for joint in inside:
+        mates = [p for p in joint.parts if p not in sides]
+        steps.append(_joint_step(joint, job, (*corners, *(w for m in mates for w in job.to_thickness(m)))))
+    for part in job.piece.parts:
+        if part.group == "sides":
             continue
+        holds = tuple(f"joint {j.id}" for j in inside if part.id in j.parts)
         steps.append(
             Step(
                 f"cut {part.id}",
-                "trueup",
-                f"Saw and shoot {part.name} to length",
-                f"Both ends square; {marked(part.length)} long, {marked(part.width)} wide. Once done, these sizes are the wood's.",
-                f"{part.length:.1f}",
+                "joints",
+                f"Fit {part.name}",
+                f"Left long until now: cut to the opening as built, {marked(part.length)} x "
+                f"{marked(part.width)}, and try it dry.",
+                told_figure(part.length),
                 part.length,
-                waits=made_up.once(part.id, breakdown)
-                or ((f"true {part.id}",) if any(t.id == part.id for t in trueup.parts) else ()),
-                minutes=8,
-                cautions=cautions.for_step("break down"),
+                waits=(*corners, *holds, *job.to_thickness(part.id)),
+                minutes=10,
+                cautions=cautions.for_step("fit"),
                 parts=(part.id,),
                 cuts=part.id,
             )
         )
+    after = [j for j in job.joints.joints if not _is_corner(j) and j not in inside]
+    steps += [_joint_step(j, job, tuple(f"cut {p}" for p in j.parts)) for j in after]
     return steps
 
 
-def _joint_steps(piece: PieceResult, breakdown: BreakdownResult, joints: JointsResult) -> list[Step]:
-    steps = []
-    for joint in _in_working_order(joints.joints):
-        main = joint.settings[0]
-        waits = tuple(f"cut {p}" for p in joint.parts if p in "ABCD")
-        minutes = TAIL_MINUTES * joint.tails or 25.0
-        steps.append(
-            Step(
-                f"joint {joint.id}",
-                "joints",
-                joint.name,
-                " ".join(joint.steps),
-                main.text or f"{main.value:.1f}",
-                main.value,
-                waits=waits,
-                minutes=minutes,
-                cautions=cautions.for_step("joint"),
-                parts=joint.parts,
-                joint=joint.id,
-            )
-        )
-    corners = tuple(s.id for s in steps if s.joint.startswith("corner"))
-    for part in piece.parts:
-        if part.group != "sides":
-            steps.append(
-                Step(
-                    f"cut {part.id}",
-                    "joints",
-                    f"Fit {part.name}",
-                    f"Left long until now: cut to the opening as built, {marked(part.length)} x "
-                    f"{marked(part.width)}, and try it dry.",
-                    f"{part.length:.1f}",
-                    part.length,
-                    waits=(*corners, *made_up.once(part.id, breakdown)),
-                    minutes=10,
-                    cautions=cautions.for_step("fit"),
-                    parts=(part.id,),
-                    cuts=part.id,
-                )
-            )
-    return steps
+def _is_corner(joint: JointPlan) -> bool:
+    return joint.tails > 0
 
 
-def _in_working_order(joints: tuple[JointPlan, ...]) -> list[JointPlan]:
-    """Dadoes and grooves are cut after the dovetails are laid out and fitted."""
-    return sorted(joints, key=lambda j: not j.id.startswith("corner"))
+def _joint_step(joint: JointPlan, job: Job, waits: tuple[str, ...]) -> Step:
+    main = joint.settings[0]
+    chops = _is_corner(joint) or any("chop" in s or "chisel" in s for s in joint.steps)
+    return Step(
+        f"joint {joint.id}",
+        "joints",
+        joint.name,
+        " ".join(joint.steps),
+        main.text or told_figure(main.value or 0.0),
+        main.value,
+        waits=waits,
+        minutes=TAIL_MINUTES * joint.tails or 25.0,
+        cautions=cautions.for_step("joint" if chops else "plough"),
+        parts=joint.parts,
+        joint=joint.id,
+    )
 
 
-def _last_steps(piece: PieceResult, together: TogetherResult | None) -> list[Step]:
+def _last_steps(job: Job, together: TogetherResult | None) -> list[Step]:
     if together is None:
         return []
-    fits = tuple(f"cut {p.id}" for p in piece.parts if p.group != "sides")
     steps = []
-    before = fits
+    before = (
+        *(f"cut {p.id}" for p in job.piece.parts),
+        *(f"joint {j.id}" for j in job.joints.joints),
+    )
     for i, act in enumerate(together.order):
         figure, mm = ("", None)
         if act.figure == "diagonals":
-            figure, mm = f"{together.diagonal:.1f}", together.diagonal
+            figure, mm = told_figure(together.diagonal), together.diagonal
         steps.append(
             Step(
                 f"together {i}",
@@ -239,6 +162,7 @@ def _last_steps(piece: PieceResult, together: TogetherResult | None) -> list[Ste
             )
         )
         before = (f"together {i}",)
+    woods = {p.species for p in job.piece.parts}
     steps.append(
         Step(
             "finish",
@@ -247,7 +171,7 @@ def _last_steps(piece: PieceResult, together: TogetherResult | None) -> list[Ste
             "Plane the ends flush, ease the arrises, finish inside and out alike.",
             waits=before,
             minutes=40,
-            cautions=cautions.for_step("finish"),
+            cautions=cautions.for_step("finish", sorted(woods)),
         )
     )
     return steps

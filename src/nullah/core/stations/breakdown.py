@@ -11,17 +11,20 @@ import math
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
+from types import MappingProxyType
 
-from nullah.core.document import AcceptedLayout, Board, BoardLayout, Kit, Node, Reading, Weights
+from nullah.core.document import AcceptedLayout, Board, BoardLayout, CutMark, Kit, Node, Reading, Weights
 from nullah.core.layout.check import problems
 from nullah.core.layout.clear import Box
 from nullah.core.layout.graft import grafted, only_parts
-from nullah.core.layout.model import Blank, Layout, Options, Stock, leaves
+from nullah.core.layout.model import Blank, Layout, Options, Stock, cuts, leaves
 from nullah.core.layout.move import NoPlace, moved
+from nullah.core.layout.progress import Progress, cut_name, pruned, sawn_so_far, without_parts
 from nullah.core.layout.saw import HARDNESS, SawBoard, SawCut, SawRates, Totals, saw_plan, totals
 from nullah.core.layout.search import search
 from nullah.core.layout.taper import Outline
 from nullah.core.layout.tidy import tidied
+from nullah.core.stations.as_made import parts_named
 from nullah.core.stations.piece import PieceResult
 from nullah.core.stations.rough import Rough, parts_of
 from nullah.core.stations.timber import Span, TimberResult
@@ -50,7 +53,7 @@ class Sawing:
     """What sawing a layout comes to: the cuts in order, offcuts by board, sums."""
 
     cuts: tuple[SawCut, ...] = ()
-    offcuts: tuple[tuple[str, Node], ...] = ()
+    offcuts: tuple[tuple[str, Node], ...] = ()  # that are no boards of their own yet
     sums: Totals = field(default_factory=lambda: totals(()))
     boards: Mapping[str, SawBoard] = field(default_factory=dict)  # what sawing each board takes, by its id
 
@@ -73,6 +76,8 @@ class BreakdownResult:
     rough: Rough = field(default_factory=Rough)
     rates: SawRates = COMMON
     sawn: tuple[BoardLayout, ...] = ()  # boards sawn as laid out: what came of them is known by these
+    progress: Mapping[str, Progress] = field(default_factory=dict)  # how far each board is sawn
+    freed: frozenset[str] = frozenset()  # blanks that are free of their boards, in the rough
 
     @property
     def needs_layout(self) -> bool:
@@ -126,8 +131,36 @@ def sawing_of(boards: tuple[Board, ...], layout: AcceptedLayout | None) -> Sawin
         b.id: SawBoard(b.thickness, HARDNESS[species(b.species).ease], outline_of(b), planes=True) for b in boards
     }
     saw = saw_plan(live, by_saw)
-    over = ((b.board, offcut_of(by_id[b.board], n)) for b in live if not by_id[b.board].sawn for n in leaves(b.root))
-    return Sawing(saw, tuple((board, n) for board, n in over if n is not None), totals(saw), by_saw)
+    over = [(b.board, offcut_of(by_id[b.board], n)) for b in live if not by_id[b.board].sawn for n in leaves(b.root)]
+    still = ((board, n) for board, n in over if n is not None and offcut_id(board, n) not in by_id)
+    return Sawing(saw, tuple(still), totals(saw), by_saw)
+
+
+def progress_of(
+    boards: tuple[Board, ...],
+    layout: AcceptedLayout | None,
+    sawing: Sawing,
+    done: tuple[str, ...],
+    cut: tuple[CutMark, ...],
+) -> dict[str, Progress]:
+    """How far each board of the accepted layout is sawn, by its id; ``done`` are names of steps, others than cuts aside."""
+    if layout is None:
+        return {}
+    by_id = {b.id: b for b in boards}
+    through = {cut_name(c.board, c.node) for c in sawing.cuts}
+    parts, steps = {m.part for m in cut}, set(done)
+    out = {}
+    for b in layout.boards:
+        if b.board in by_id:
+            gone = {n.part for n in leaves(b.root) if n.use == "part" and parts & parts_named(n.part)}
+            in_air = {cut_name(b.board, n) for n in cuts(b.root)} - through
+            out[b.board] = sawn_so_far(b, steps, in_air, gone, by_id[b.board].sawn)
+    return out
+
+
+def offcut_id(board: str, node: Node) -> str:
+    """What an offcut is called once it is a board of its own: where it lay tells it from the others."""
+    return f"{board[:80]} offcut {node.x:.0f}-{node.y:.0f}"
 
 
 def outline_of(board: Board) -> Outline:
@@ -159,14 +192,15 @@ def work(
     whole: tuple[str, ...] = (),
     weights: Weights = USUAL,
     rates: SawRates = COMMON,
+    progress: Mapping[str, Progress] = MappingProxyType({}),
 ) -> BreakdownResult:
     """The station: never searches, only checks."""
     surfaces = fitted.of
-    cut_parts = _cut_blanks(layout, piece)
     sawn = frozenset(b.id for b in boards if b.sawn)
     of_sawn = tuple(b for b in layout.boards if b.board in sawn) if layout else ()
-    freed = frozenset(n.part for b in of_sawn for n in leaves(b.root) if n.use == "part")
-    blanks = tuple(b for b in rough.blanks if not _waits_for_mates(b.id, freed, rough))
+    freed = freed_of(progress)
+    cut_parts = _cut_blanks(layout, piece) | freed
+    blanks = tuple(b for b in rough.blanks if b.id not in freed)
     stock = tuple(_stock(b, timber.spans[b.id], surfaces[b.id]) for b in boards if not b.sawn)
     plain = Options(
         kit.crosscut_kerf,
@@ -183,12 +217,15 @@ def work(
     held = frozenset(p for p in pinned if p not in cut_parts)
     fingerprint = _fingerprint(fitted.digest, blanks, timber.spans, plain, held)
     here = tuple(b for b in layout.boards if b.board in timber.spans and b.board not in sawn) if layout else ()
-    kept = tuple(b for b in here if any(n.part in cut_parts for n in leaves(b.root)))
-    begun = _begun([b for b in here if b not in kept], held, stock)
+    into = frozenset(b for b, p in progress.items() if not p.whole)
+    kept = tuple(pruned(b, progress[b.board]) for b in here if b.board in into)
+    begun = _begun([b for b in here if b.board not in into], held, stock)
     laid = {n.part for b in begun for n in leaves(b.root)}
     wanted = tuple(b for b in blanks if b.id not in laid)
-    request = Request(_open_stock(stock, kept, cut_parts), wanted, options, fingerprint, kept, begun)
-    accepted = _without(tuple(b for b in layout.boards if b.board not in sawn), cut_parts) if layout else ()
+    names = frozenset(b.id for b in boards)
+    request = Request(_open_stock(stock, kept, cut_parts, names), wanted, options, fingerprint, kept, begun)
+    # parts that are already cut or free are history and need no room
+    accepted = tuple(without_parts(b, cut_parts) for b in layout.boards if b.board not in sawn) if layout else ()
     wrong = problems(accepted, stock, blanks) if layout else ()
     return BreakdownResult(
         blanks,
@@ -205,7 +242,14 @@ def work(
         rough,
         rates,
         of_sawn,
+        progress,
+        freed,
     )
+
+
+def freed_of(progress: Mapping[str, Progress]) -> frozenset[str]:
+    """The blanks that are free of their boards."""
+    return frozenset(n.part for p in progress.values() for n in p.free("part"))
 
 
 def _cut_blanks(layout: AcceptedLayout | None, piece: PieceResult) -> frozenset[str]:
@@ -214,12 +258,6 @@ def _cut_blanks(layout: AcceptedLayout | None, piece: PieceResult) -> frozenset[
     cut = frozenset(p.id for p in piece.parts if p.cut)
     laid = {n.part for b in layout.boards for n in leaves(b.root) if n.use == "part"} if layout else set()
     return cut | {name for name in laid if cut.intersection(parts_of(name, ids))}
-
-
-def _waits_for_mates(blank: str, freed: frozenset[str], rough: Rough) -> bool:
-    """Whether a stave is sawn already, while others of its panel are not: it is not wanted again."""
-    mates = [b for part in rough.gives[blank] for b in rough.of(part)]
-    return blank in freed and not all(m in freed for m in mates)
 
 
 def _begun(here: Iterable[BoardLayout], held: frozenset[str], stock: Iterable[Stock]) -> tuple[BoardLayout, ...]:
@@ -288,23 +326,11 @@ def _fingerprint(
     return hashlib.sha256("\n".join(seen).encode()).hexdigest()[:16]
 
 
-def _without(boards: tuple[BoardLayout, ...], cut_parts: frozenset[str]) -> tuple[BoardLayout, ...]:
-    """The layout with parts that are already cut turned to waste: they are history and need no room."""
-
-    def strip(node: Node) -> Node:
-        if node.use == "cut":
-            return node.model_copy(update={"children": tuple(strip(c) for c in node.children)})
-        return node.model_copy(update={"use": "waste", "part": ""}) if node.part in cut_parts else node
-
-    if not cut_parts:
-        return boards
-    return tuple(BoardLayout(board=b.board, root=strip(b.root)) for b in boards)
-
-
 def _open_stock(
-    stock: tuple[Stock, ...], kept: tuple[BoardLayout, ...], cut_parts: frozenset[str]
+    stock: tuple[Stock, ...], kept: tuple[BoardLayout, ...], cut_parts: frozenset[str], boards: frozenset[str]
 ) -> tuple[Stock, ...]:
-    """Whole boards, but of those already sawn into only the pieces that are left, each as stock of its own."""
+    """Whole boards, but of those already sawn into only the pieces that are left, each as stock of its own; not offcuts that are
+    boards of their own."""
     sawn = {b.board: b for b in kept}
     out: list[Stock] = []
     for s in stock:
@@ -312,7 +338,8 @@ def _open_stock(
             out.append(s)
             continue
         for i, leaf in enumerate(leaves(sawn[s.id].root)):
-            if leaf.part not in cut_parts and leaf.length > 0 and leaf.width > 0:
+            own = offcut_id(s.id, leaf) in boards
+            if leaf.use != "waste" and leaf.part not in cut_parts and not own and min(leaf.length, leaf.width) > 0:
                 out.append(
                     replace(s, id=f"{s.id}#{i}", x0=leaf.x, x1=leaf.x + leaf.length, y0=leaf.y, y1=leaf.y + leaf.width)
                 )
@@ -344,7 +371,9 @@ def move_part(result: BreakdownResult, part: str, board: str, place: tuple[float
     blanks = {b.id: b for b in result.blanks}
     if result.layout is None or part not in blanks:
         raise NoPlace(f"{part} is cut already; it stays where it was sawn.")
-    boards = moved(result.layout.boards, blanks[part], board, place, result.stock, result.options, blanks)
+    boards = moved(
+        result.layout.boards, blanks[part], board, place, result.stock, result.options, blanks, result.progress
+    )
     return result.layout.model_copy(
         update={"name": "by hand", "boards": boards, "fingerprint": result.request.fingerprint}
     )

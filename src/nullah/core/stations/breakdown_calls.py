@@ -100,7 +100,7 @@ def with_recut_stock(call: Call, part: Part | None, result: BreakdownResult, boa
     ]
     if fits:
         _, board, node = min(fits, key=lambda f: f[0])
-        words = f"the offcut {marked(node.length, 0)} x {marked(node.width, 0)} of {names[board].name} takes it"
+        words = f"the offcut {marked(node.length)} x {marked(node.width)} of {names[board].name} takes it"
     else:
         words = f"no offcut of {part.species} takes it: other stock is wanted"
     options = tuple(replace(o, consequences=(*o.consequences, words)) if o.id == "recut" else o for o in call.options)
@@ -125,7 +125,7 @@ def _offer(one: Layout, result: BreakdownResult) -> Option:
     most = max(off, key=lambda n: n.length * n.width, default=None)
     said = [_sawing_said(sums, len(one.boards), result.rates.minutes(saw))]
     if most is not None:
-        said.append(f"largest offcut {marked(most.length, 0)} x {marked(most.width, 0)}")
+        said.append(f"largest offcut {marked(most.length)} x {marked(most.width)}")
     if one.split_groups:
         said.append("the sides do not come from one length: the figure will not run round")
     said += [f"{group} come from {len(on)} boards" for group, on in apart(one, result.blanks).items()]

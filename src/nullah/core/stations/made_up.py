@@ -6,53 +6,85 @@ from nullah.core import cautions
 from nullah.core.document import Board
 from nullah.core.measure import marked
 from nullah.core.stations.breakdown import BreakdownResult
-from nullah.core.stations.piece import PieceResult
+from nullah.core.stations.job import Job
 from nullah.core.stations.rough import CLEANING, FLAT, resawing
-from nullah.core.stations.step import Step
+from nullah.core.stations.step import Step, told_figure
+
+LEVELLED = 90.0  # minutes a square metre of panel takes to level on both faces (common practice; the log replaces it)
 
 
-def steps(boards: tuple[Board, ...], piece: PieceResult, breakdown: BreakdownResult) -> list[Step]:
-    """Resawing into leaves, and gluing panels up from staves."""
-    out, rough = [], breakdown.rough
-    by_id = {p.id: p for p in piece.parts}
+def steps(job: Job) -> list[Step]:
+    """Resawing into leaves; gluing panels up from staves, letting the glue dry, levelling them to thickness."""
+    out, rough = [], job.breakdown.rough
+    trued = {t.id for t in job.trueup.parts}
     for name, leaves in rough.leaves.items():
-        part = by_id[rough.gives[name][0]]
+        if name not in trued:
+            continue  # it has no wood yet
+        part = job.parts[rough.gives[name][0]]
         wide = rough.staves.get(part.id, (part.width,))[0]  # leaves of a panel are its staves
+        each = rough.leaf_thickness(name, part.thickness)
         out.append(
             Step(
                 f"resaw {name}",
                 "trueup",
                 f"Resaw {name} into {leaves} leaves",
-                f"Gauge {marked(part.thickness + CLEANING)} from each face all round, saw down the line from corner to corner, "
-                f"turning the piece end for end; the sawn faces are planed off to {marked(part.thickness)}. Lay the leaves on "
+                f"Gauge {marked(each + CLEANING)} from each face all round, saw down the line from corner to corner, "
+                f"turning the piece end for end; the sawn faces are planed off to {marked(each)}. Lay the leaves on "
                 "stickers overnight: freed wood moves.",
-                f"{part.thickness + CLEANING:.1f}",
-                part.thickness + CLEANING,
-                waits=(f"true {name}",) if breakdown.place(name) else (),
+                told_figure(each + CLEANING),
+                each + CLEANING,
+                waits=(f"true {name}",),
                 minutes=5 + resawing(part, wide, leaves - 1)[1],
-                cautions=cautions.for_step("break down"),
+                cautions=cautions.for_step("break down", (part.species,)),
                 parts=(name,),
             )
         )
     for part_id, widths in rough.staves.items():
-        part, mine = by_id[part_id], rough.of(part_id)
-        kind = "leaves" if any(b in rough.leaves for b in mine) else "staves"
-        out.append(
-            Step(
-                f"glue up {part_id}",
-                "trueup",
-                f"Glue up {part.name} from {len(widths)} {kind}",
-                f"Shoot the edges in pairs, face sides together, so that errors cancel; {_turned(part_id, boards, breakdown)} "
-                "Spread, close with clamps above and below by turns about every 100, check flat across. "
-                f"{' + '.join(marked(w, 0) for w in widths)} finished.",
-                f"{len(widths)} {kind}",
-                waits=tuple(f"resaw {b}" if b in rough.leaves else f"true {b}" for b in mine if breakdown.place(b)),
-                minutes=15 + 12 * (len(widths) - 1),
-                cautions=cautions.for_step("glue"),
-                parts=(part_id,),
-            )
-        )
+        if part_id not in job.without_wood:
+            out += _glued_up(part_id, widths, job)
     return out
+
+
+def _glued_up(part_id: str, widths: tuple[float, ...], job: Job) -> list[Step]:
+    rough, part = job.breakdown.rough, job.parts[part_id]
+    mine = rough.of(part_id)
+    kind = "leaves" if any(b in rough.leaves for b in mine) else "staves"
+    return [
+        Step(
+            f"glue up {part_id}",
+            "trueup",
+            f"Glue up {part.name} from {len(widths)} {kind}",
+            f"Shoot the edges in pairs, face sides together, so that errors cancel; {_turned(part_id, job.boards, job.breakdown)} "
+            "Spread, close with clamps above and below by turns about every 100, check flat across. "
+            f"{' + '.join(marked(w) for w in widths)} finished.",
+            f"{len(widths)} {kind}",
+            waits=tuple(f"resaw {b}" if b in rough.leaves else f"true {b}" for b in mine),
+            minutes=15 + 12 * (len(widths) - 1),
+            cautions=cautions.for_step("glue"),
+            parts=(part_id,),
+        ),
+        Step(
+            f"dry {part_id}",
+            "trueup",
+            f"Let the glue of {part.name} dry",
+            "Leave it in the clamps as the glue's label says, then a day on edge: the glue line swells and shrinks again.",
+            "a day",
+            waits=(f"glue up {part_id}",),
+            parts=(part_id,),
+        ),
+        Step(
+            f"level {part_id}",
+            "trueup",
+            f"Level {part.name}",
+            f"Glue off; face side flat, then gauge {marked(part.thickness)} thick and plane the other to it.",
+            told_figure(part.thickness),
+            part.thickness,
+            waits=(f"dry {part_id}",),
+            minutes=6 + part.length * part.width / 1e6 * LEVELLED,
+            cautions=cautions.for_step("true up", (part.species,)),
+            parts=(part_id,),
+        ),
+    ]
 
 
 def _turned(part: str, boards: tuple[Board, ...], breakdown: BreakdownResult) -> str:
@@ -72,11 +104,3 @@ def _turned(part: str, boards: tuple[Board, ...], breakdown: BreakdownResult) ->
     sides = ", ".join(f"{b} {side} side up" for b, side in zip(mine, up, strict=True))
     turn = f" (turn {' and '.join(over)} back side up)" if over else ""
     return f"{sides}{turn}, so that cups cancel."
-
-
-def once(part: str, breakdown: BreakdownResult) -> tuple[str, ...]:
-    """The step that makes a part whole, where it is glued up or resawn."""
-    rough = breakdown.rough
-    if part in rough.staves:
-        return (f"glue up {part}",)
-    return tuple(f"resaw {b}" for b in rough.of(part) if b in rough.leaves)

@@ -5,10 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from nullah.core.calls import Call, Change, Option, taken
-from nullah.core.document import Choice, CutMark, Measured, Piece, Project
+from nullah.core.document import BoardLayout, Choice, CutMark, Measured, Piece, Project
+from nullah.core.layout.model import leaves
+from nullah.core.layout.progress import without_parts
 from nullah.core.measure import SAME, at_least, marked
 from nullah.core.pieces.box import SIDES, Box, Facts, bottom_size, shape, work_out
 from nullah.core.pieces.part import Part
+from nullah.core.stations.as_made import parts_named
 from nullah.core.wood.seasoned import WoodOfParts
 
 
@@ -229,8 +232,23 @@ _WORDS = ("length", "width", "thickness")
 
 
 def without_mark(part: str) -> Change:
-    """The change that takes a part's mark as cut away: it is to be made again."""
-    return lambda project: project.model_copy(update={"cut": tuple(m for m in project.cut if m.part != part)})
+    """The change that takes a part's mark as cut away: it is to be made again, from other wood than it was laid on."""
+
+    def change(project: Project) -> Project:
+        update: dict[str, object] = {"cut": tuple(m for m in project.cut if m.part != part)}
+        if project.layout is not None:
+            boards = tuple(without_parts(b, _made_only(part, b)) for b in project.layout.boards)
+            update["layout"] = project.layout.model_copy(update={"boards": boards})
+            update["done"] = tuple(d for d in project.done if d not in (f"cut {part}", f"true {part}"))
+        return project.model_copy(update=update)
+
+    return change
+
+
+def _made_only(part: str, board: BoardLayout) -> frozenset[str]:
+    """What is laid on a board for a part and no other: the part in one piece, or staves of it."""
+    laid = {n.part for n in leaves(board.root) if n.use == "part"}
+    return frozenset(n for n in laid if part in parts_named(n) and "+" not in n.removeprefix(f"{part} "))
 
 
 def _conflict(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call | None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from nullah.core.document import LogEntry
+from nullah.core.layout.progress import cut_name
 from nullah.core.layout.saw import SawCut, SawRates
 
 SETTING_UP = 1.0  # minutes a cut takes beside the sawing: marking, holding (common practice, no source)
@@ -13,8 +14,8 @@ LEAST, MOST = 0.2, 5.0  # rates further from the common ones are a timer left ru
 
 
 def saw_step(cut: SawCut) -> str:
-    """The id of a cut's step in the bench book: it stays while other boards are laid out anew."""
-    return f"saw {cut.board} {cut.nth}"
+    """The id of a cut's step in the bench book: it stays while other wood is laid out anew."""
+    return cut_name(cut.board, cut.node)
 
 
 def work(log: Sequence[LogEntry], cuts: Sequence[SawCut]) -> SawRates:

@@ -12,7 +12,7 @@ from nullah.core.calls import Call, Option, taken
 from nullah.core.document import Allowances, Board, Choice, Kit
 from nullah.core.layout.model import Blank
 from nullah.core.layout.saw import HARDNESS, RIP_MINUTES
-from nullah.core.measure import marked
+from nullah.core.measure import at_least, marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations.piece import PieceResult
 from nullah.core.stations.timber import TimberResult
@@ -27,6 +27,7 @@ FORGIVES = {
 TURNED_AWAY = frozenset({"sound knot", "sapwood"})  # on one face only: that face is turned inside (common practice)
 JOINTING = 1.5  # mm planed off each edge that is glued (common practice, no source)
 CLEANING = 1.5  # mm planed off each face the resaw leaves (common practice, no source)
+OVER_THICK = 1.0  # mm that staves are left thicker than the panel they make, which is levelled when the glue is dry (common practice)
 NARROWEST = 40.0  # mm: a narrower stave is not worth its glue line
 MOST_STAVES, MOST_LEAVES = 12, 4
 FLAT = 30.0  # degrees: rings that lie flatter than this cup
@@ -37,7 +38,7 @@ class Rough:
     """What is sawn, and what comes of it.
 
     ``gives``: the parts that come of each blank; ``leaves``: into how many a blank is resawn, where it is; ``staves``: finished
-    widths of the staves of a part that is glued up, in order across it, mm.
+    widths of the staves of a part that is glued up, in order across it, mm; ``over``: how much over-thick those staves are left.
     """
 
     blanks: tuple[Blank, ...] = ()
@@ -45,6 +46,7 @@ class Rough:
     leaves: dict[str, int] = field(default_factory=dict)
     staves: dict[str, tuple[float, ...]] = field(default_factory=dict)
     calls: tuple[Call, ...] = ()
+    over: dict[str, float] = field(default_factory=dict)
 
     @cached_property
     def _by_part(self) -> dict[str, tuple[str, ...]]:
@@ -53,6 +55,11 @@ class Rough:
             for part in parts:
                 found.setdefault(part, []).append(blank)
         return {part: tuple(blanks) for part, blanks in found.items()}
+
+    def leaf_thickness(self, blank: str, planned: float) -> float:
+        """How thick each leaf of a blank comes out: as the parts are planned, or over-thick where they are glued up yet."""
+        over = self.over.get(self.gives[blank][0], 0.0) if self.gives[blank] else 0.0
+        return planned + over
 
     def of(self, part: str) -> tuple[str, ...]:
         """The blanks that a part comes from; its own name where it needs none any more."""
@@ -88,28 +95,33 @@ def work(
     choices: tuple[Choice, ...],
     piece: PieceResult,
     timber: TimberResult,
+    freed: frozenset[str] = frozenset(),
 ) -> Rough:
-    """The rough of every part: sizes with what is left on, and how it is made up."""
+    """The rough of every part: sizes with what is left on, and how it is made up. What is ``freed`` from its board in one piece
+    is made up no other way any more."""
     stock = [b for b in boards if not b.sawn]
     rooms = _Rooms(stock, timber)
     made = _Made(allowances, kit.rip_kerf)
     calls: list[Call] = []
     for part in piece.parts:
-        call = None if part.cut else _stave_call(part, rooms(part), made, choices)
+        call = None if part.cut or part.id in freed else _stave_call(part, rooms(part), made, choices)
         if call is not None:
             calls.append(call)
     glued = {c.parts[0]: c for c in calls}
-    for alike in _alike(p for p in piece.parts if p.id not in glued):
+    for part in piece.parts:
+        if part.id in freed and part.id not in glued:
+            made.leaves_of((part,), 1)
+    for alike in _alike(p for p in piece.parts if p.id not in glued and p.id not in freed):
         call = _resaw_call(alike, stock, kit.rip_kerf, choices)
         if call is not None:
             calls.append(call)
         made.leaves_of(alike, int(call.in_force) if call is not None and call.in_force != "plane" else 1)
     for part in piece.parts:
         if part.id in glued:
-            made.staves_of(part, _widths(glued[part.id].in_force, part))
+            made.staves_of(part, _widths(glued[part.id].in_force, part), rooms(part))
     order = {p.id: i for i, p in enumerate(piece.parts)}
     made.blanks.sort(key=lambda b: order[made.gives[b.id][0]])
-    return Rough(tuple(made.blanks), made.gives, made.leaves, made.staves, tuple(calls))
+    return Rough(tuple(made.blanks), made.gives, made.leaves, made.staves, tuple(calls), made.over)
 
 
 class _Made:
@@ -121,6 +133,7 @@ class _Made:
         self.gives: dict[str, tuple[str, ...]] = {}
         self.leaves: dict[str, int] = {}
         self.staves: dict[str, tuple[float, ...]] = {}
+        self.over: dict[str, float] = {}
 
     def leaves_of(self, parts: tuple[Part, ...], leaves: int) -> None:
         """Like parts, so many from each piece; one that is left over comes from a piece of its own."""
@@ -135,18 +148,21 @@ class _Made:
                 self.leaves[one.id] = len(few)
             self._add(one, tuple(p.id for p in few))
 
-    def staves_of(self, part: Part, made: tuple[tuple[float, ...], int]) -> None:
-        """The staves of a panel, each its own piece; or leaves of one, opened like a book."""
+    def staves_of(self, part: Part, made: tuple[tuple[float, ...], int], room: Room) -> None:
+        """The staves of a panel, each its own piece; or leaves of one, opened like a book; over-thick where all the boards are thick
+        enough for that."""
         widths, leaves = made
         whole = self._blank(part)
-        self.staves[part.id] = widths
+        thick = resawn_thickness(leaves, part.thickness + OVER_THICK, self.kerf)
+        over = OVER_THICK if room and all(at_least(b.thickness, thick) for _, b in room) else 0.0
+        self.staves[part.id], self.over[part.id] = widths, over
         for k in range(0, len(widths), leaves):
             name = "+".join(str(k + 1 + i) for i in range(leaves))
             one = replace(
                 whole,
                 id=f"{part.id} {name}",
                 width=round(stave_in_the_rough(widths[k], part, len(widths), self.allowances), 1),
-                thickness=resawn_thickness(leaves, part.thickness, self.kerf),
+                thickness=resawn_thickness(leaves, part.thickness + over, self.kerf),
                 least=(whole.least[0], widths[k] + JOINTING),
                 group=f"{part.group} {name}" if whole.in_order else f"staves of {part.id}",
             )
@@ -201,7 +217,7 @@ class _Rooms:
         key = (part.species, part.thickness)
         if key not in self._of:
             self._of[key] = [
-                (w, b) for w, b in self._all if b.species == part.species and b.thickness >= part.thickness
+                (w, b) for w, b in self._all if b.species == part.species and at_least(b.thickness, part.thickness)
             ]
         return self._of[key]
 
@@ -265,7 +281,7 @@ def _stave_call(part: Part, room: Room, made: _Made, choices: tuple[Choice, ...]
     if books:
         area, minutes = resawing(part, part.width / 2, 1)
         said = (
-            f"one piece {marked(sizes[2], 0)} wide and {marked(thick)} thick of {' or '.join(b.name for b in books[:2])}, resawn and "
+            f"one piece {marked(sizes[2])} wide and {marked(thick)} thick of {' or '.join(b.name for b in books[:2])}, resawn and "
             "opened like a book",
             f"{area:.2f} m2 of resawing, about {minutes:.0f} minutes; leaves move when freed: saw them early",
         )
@@ -278,8 +294,8 @@ def _stave_call(part: Part, room: Room, made: _Made, choices: tuple[Choice, ...]
     return Call(
         call_id,
         "breakdown",
-        f"{part.name[:1].upper()}{part.name[1:]} needs {marked(rough, 0)} of width; "
-        f"the widest {part.species} has {marked(widest, 0)}. From how many staves?",
+        f"{part.name[:1].upper()}{part.name[1:]} needs {marked(rough)} of width; "
+        f"the widest {part.species} has {marked(widest)}. From how many staves?",
         tuple(options),
         options[0].id,
         "fewest glue lines",
@@ -293,10 +309,10 @@ def _stave_call(part: Part, room: Room, made: _Made, choices: tuple[Choice, ...]
 
 def _staves_option(name: str, widths: tuple[float, ...], rough: float, part: Part) -> Option:
     lines = len(widths) - 1
-    sizes = " + ".join(marked(w, 0) for w in widths)
+    sizes = " + ".join(marked(w) for w in widths)
     label = f"{len(widths)} staves" if "+" not in name else f"{len(widths)} staves, as wide as the boards are"
     said = (
-        f"{sizes} finished, up to {marked(rough, 0)} in the rough",
+        f"{sizes} finished, up to {marked(rough)} in the rough",
         f"{lines} glue line{'s' if lines > 1 else ''}, {lines * part.length / 1000:.1f} m; {2 * lines} edges to joint",
     )
     return Option(name, label, said)

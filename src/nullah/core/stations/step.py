@@ -4,12 +4,20 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from nullah.core.measure import show_mm
+
+
+def told_figure(mm: float) -> str:
+    """A length as a step's figure, in mm and rounded as everywhere."""
+    return show_mm(mm).text
+
 
 @dataclass(frozen=True)
 class Step:
     """One step: what to do, the one number it turns on, what it waits for, what can hurt.
 
-    ``cuts`` names the part that is cut to its final size once the step is done, so that it is marked.
+    ``cuts`` names the part that is cut to its final size once the step is done, so that it is marked; ``saws`` the board that is sawn
+    by it.
     """
 
     id: str
@@ -24,5 +32,6 @@ class Step:
     parts: tuple[str, ...] = ()
     cuts: str = ""
     joint: str = ""
+    saws: str = ""
     done: bool = False
     took: float = 0.0

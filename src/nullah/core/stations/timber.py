@@ -101,13 +101,13 @@ def _end_call(board: Board, fault: Defect, end: str, wanted: float, choices: tup
     seen = _reach(fault, board, end)
 
     def left(off: float) -> str:
-        return f"{marked(off, 0, unit=' mm')} lost, {marked(board.length - off, 0)} left"
+        return f"{marked(off, unit=' mm')} lost, {marked(board.length - off)} left"
 
     options = (
         Option(
-            "clean", f"cut at {marked(seen + RUNS_ON, 0)}", (left(seen + RUNS_ON), "past where a check runs on unseen")
+            "clean", f"cut at {marked(seen + RUNS_ON)}", (left(seen + RUNS_ON), "past where a check runs on unseen")
         ),
-        Option("seen", f"cut at {marked(seen, 0)}", (left(seen), "may still show a hair line in the end")),
+        Option("seen", f"cut at {marked(seen)}", (left(seen), "may still show a hair line in the end")),
         Option("keep", "keep the end", (left(0), f"nothing is laid over the {fault.kind} itself")),
     )
     enough = board.length - seen - RUNS_ON >= wanted
@@ -116,11 +116,11 @@ def _end_call(board: Board, fault: Defect, end: str, wanted: float, choices: tup
     return Call(
         call_id,
         "timber",
-        f"{board.name}, {end} end: the {fault.kind} shows for {marked(seen, 0)}. Where is it cut back to?",
+        f"{board.name}, {end} end: the {fault.kind} shows for {marked(seen)}. Where is it cut back to?",
         options,
         "clean" if enough or board.length > 2 * (seen + RUNS_ON) else "seen",
-        f"checks run on about {marked(RUNS_ON, 0)} further than they show"
-        + (f", and {marked(board.length - seen - RUNS_ON, 0)} still holds the four sides" if enough and wanted else ""),
+        f"checks run on about {marked(RUNS_ON)} further than they show"
+        + (f", and {marked(board.length - seen - RUNS_ON)} still holds the four sides" if enough and wanted else ""),
         asked,
         differ="A small crack may be lived with where it is hidden.",
         taken=taken(call_id, options, asked, choices),

@@ -44,6 +44,7 @@ class TrueupResult:
     strays: tuple[tuple[Reading, float], ...]
     face_plane: Plane
     calls: tuple[Call, ...]
+    planed_whole: frozenset[str] = frozenset()  # boards that are planed before they are sawn
 
     def of(self, target: str) -> Trued | None:
         """The board or part of that id, or None."""
@@ -86,7 +87,8 @@ def work(
     everything = [(r, e) for t in whole for r, e in zip(t.readings, t.surface.residuals, strict=True)]
     strays = tuple((r, e) for r, e in everything if abs(e) > STRAYS)
     plane = min(kit.planes, key=lambda p: abs(p.sole - 380))
-    return TrueupResult(tuple(whole), parts, strays, plane, tuple(calls))
+    before = frozenset(b for b, way in first.items() if way == "plane")
+    return TrueupResult(tuple(whole), parts, strays, plane, tuple(calls), before)
 
 
 @dataclass(frozen=True)

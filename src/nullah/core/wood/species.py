@@ -14,12 +14,15 @@ Ease = Literal["soft", "middling", "hard"]
 
 @dataclass(frozen=True)
 class Species:
-    """Total shrinkage, radial and tangential, in percent, and ease of working."""
+    """Total shrinkage, radial and tangential, in percent, and ease of working; whether it is a softwood, and whether its dust is known
+    to make people react (common practice, from memory)."""
 
     name: str
     radial: float
     tangential: float
     ease: Ease
+    softwood: bool = False
+    sensitises: bool = False
 
     @property
     def slope(self) -> float:
@@ -29,8 +32,8 @@ class Species:
 
 _TABLE = (
     Species("white ash", 4.9, 7.8, "hard"),
-    Species("American elm", 4.2, 9.5, "middling"),
-    Species("western larch", 4.5, 9.1, "middling"),
+    Species("American elm", 4.2, 9.5, "middling", sensitises=True),
+    Species("western larch", 4.5, 9.1, "middling", softwood=True, sensitises=True),
     Species("American beech", 5.5, 11.9, "hard"),
     Species("black cherry", 3.7, 7.1, "middling"),
     Species("black walnut", 5.5, 7.8, "middling"),
@@ -38,8 +41,8 @@ _TABLE = (
     Species("northern red oak", 4.0, 8.6, "hard"),
     Species("white oak", 5.6, 10.5, "hard"),
     Species("yellow-poplar", 4.6, 8.2, "soft"),
-    Species("eastern white pine", 2.1, 6.1, "soft"),
-    Species("white fir", 3.3, 7.0, "soft"),
+    Species("eastern white pine", 2.1, 6.1, "soft", softwood=True),
+    Species("white fir", 3.3, 7.0, "soft", softwood=True),
     Species("mahogany", 3.0, 4.1, "middling"),
 )
 ALL: dict[str, Species] = {s.name: s for s in _TABLE}

@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QBrush
 from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QWidget
 
-from nullah.core import edit
+from nullah.core import edit, step_edits
 from nullah.core.plan import TITLES
 from nullah.gui.bits import button, column, label, row
 from nullah.gui.session import Session
@@ -64,9 +64,9 @@ class BenchBookView(QWidget):
             return
         step = next(x for x in s.plan.bench.steps if x.id == item.data(Qt.ItemDataRole.UserRole))
         if step.done:
-            s.do(edit.step_undone(s.project, step.id), f"{step.title} not done")
+            s.attempt(f"{step.title} not done", lambda: step_edits.step_undone(s.project, s.plan, step.id))
         else:
-            s.attempt(f"{step.title} done", lambda: edit.step_done(s.project, s.plan, step.id, 0.0, s.now()))
+            s.attempt(f"{step.title} done", lambda: step_edits.step_done(s.project, s.plan, step.id, 0.0, s.now()))
 
     def _minutes(self) -> None:
         item, s = self.steps.currentItem(), self.session

@@ -7,7 +7,7 @@ from dataclasses import replace
 from PySide6.QtCore import QRect, QSize, Qt
 from PySide6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 
-from nullah.core import board_edits, edit
+from nullah.core import board_edits, edit, step_edits
 from nullah.core.calls import Option
 from nullah.core.pictures import boards as picture
 from nullah.core.pictures.coming_apart import coming_apart
@@ -67,7 +67,10 @@ class BreakdownView(QWidget):
             "Keep board whole  W", self.keep_whole, "keep whole", "nothing is sawn out of the chosen board"
         )
         self.sawn_button = button(
-            "Board is sawn  S", self.sawn, "sawn", "its parts are cut, what is left over joins the boards"
+            "Board is sawn  S",
+            self.sawn,
+            "sawn",
+            "its parts are there in the rough, what is left over joins the boards",
         )
         self.turn_button = button("Other face  O", self.turn_over, "other face")
         self.before = button("\u2039 Cut  Q", lambda: self.step_by(-1), "cut before")
@@ -153,8 +156,10 @@ class BreakdownView(QWidget):
         if board is None:
             s.said.emit("Click the board that is sawn, or a part on it, first.", True)
             return
-        if s.attempt(f"{board.name} is sawn", lambda: board_edits.sawn(s.project, s.plan, board.id, s.now())):
-            s.said.emit(f"{board.name} is sawn: its parts are cut, what is left over stands under Timber.", False)
+        if s.attempt(f"{board.name} is sawn", lambda: step_edits.sawn(s.project, s.plan, board.id, s.now())):
+            s.said.emit(
+                f"{board.name} is sawn: its parts are there in the rough, what is left over stands under Timber.", False
+            )
 
     def turn_over(self) -> None:
         """The boards' other face, and back."""

@@ -1,0 +1,92 @@
+"""Steps from pieces in the rough to parts of their thickness, and sides shot to length."""
+
+from __future__ import annotations
+
+from nullah.core import cautions
+from nullah.core.measure import marked
+from nullah.core.pieces.part import Part
+from nullah.core.stations import made_up
+from nullah.core.stations.breakdown import BreakdownResult
+from nullah.core.stations.job import Job
+from nullah.core.stations.rough import OVER_THICK
+from nullah.core.stations.step import Step, told_figure
+from nullah.core.stations.trueup import Trued
+from nullah.core.wood.species import species
+
+SQUARE_METRE_PLANED = (
+    60.0  # minutes a square metre and millimetre in middling wood (common practice; the log replaces it)
+)
+HARD = {"soft": 0.8, "middling": 1.0, "hard": 1.3}
+
+
+def planing_minutes(t: Trued, wood: str) -> float:
+    """Minutes of planing something flat and to thickness."""
+    area = t.length * t.width / 1e6
+    off = t.planing.flat.mean + max(0.0, t.planing.spare)
+    return 4 + area * SQUARE_METRE_PLANED * off * HARD[species(wood).ease]
+
+
+def steps(job: Job) -> list[Step]:
+    """Each piece trued once it is free and has settled; leaves, panels glued up; sides to length."""
+    out = [_true(t, job) for t in job.trueup.parts]
+    out += made_up.steps(job)
+    for part in job.piece.parts:
+        if part.group == "sides":
+            out.append(
+                Step(
+                    f"cut {part.id}",
+                    "trueup",
+                    f"Saw and shoot {part.name} to length",
+                    f"Both ends square; {marked(part.length)} long, {marked(part.width)} wide. "
+                    "Once done, these sizes are the wood's.",
+                    told_figure(part.length),
+                    part.length,
+                    waits=job.to_thickness(part.id),
+                    minutes=8,
+                    cautions=cautions.for_step("shoot"),
+                    parts=(part.id,),
+                    cuts=part.id,
+                )
+            )
+    return out
+
+
+def _true(t: Trued, job: Job) -> Step:
+    part = job.parts[t.part]
+    x, _, most = t.planing.highest()
+    words = _what_to_true(t, part, job.breakdown, t.board in job.trueup.planed_whole)
+    if most > 0.05 and not t.measured and t.board not in job.trueup.planed_whole:
+        passes = t.planing.shavings(job.trueup.face_plane.shaving)
+        words += (
+            f" Most comes off near {marked(x - float(t.planing.x[0, 0]))} from the left end: {marked(most, unit=' mm')}, "
+            f"{passes} shaving{'s' if passes != 1 else ''} of the {job.trueup.face_plane.name}."
+        )
+    return Step(
+        f"true {t.id}",
+        "trueup",
+        f"True up {t.name}",
+        words,
+        told_figure(t.planing.wanted),
+        t.planing.wanted,
+        waits=job.waits_for_wood(t.id),
+        minutes=planing_minutes(t, part.species),
+        cautions=cautions.for_step("true up", (part.species,)),
+        parts=(t.id,),
+    )
+
+
+def _what_to_true(t: Trued, part: Part, breakdown: BreakdownResult, planed: bool) -> str:
+    """What is made true of a part, of a stave that is still to be jointed, or of a piece that is still to be resawn."""
+    if t.leaves > 1:
+        return f"Both faces flat, one edge square; {marked(t.planing.wanted)} thick, to be resawn into {t.leaves}."
+    if part.id in breakdown.rough.staves:
+        over = t.planing.wanted - part.thickness
+        more = f" ({marked(over)} over, until the panel is levelled)" if over > OVER_THICK / 2 else ""
+        return (
+            f"Face side flat; then gauge {marked(t.planing.wanted)} thick{more}. Its edges are jointed with its mates'."
+        )
+    if t.measured:
+        return f"It measures {marked(part.thickness)} thick: face edge square, then gauge {marked(part.width)} wide."
+    if planed:
+        return f"Its faces are flat already: face edge square; then gauge {marked(part.width)} wide and {marked(part.thickness)} thick."
+    return f"Face side flat, face edge square; then gauge {marked(part.width)} wide and {marked(part.thickness)} thick."
