@@ -14,7 +14,7 @@ import time
 import numpy as np
 import relaxed
 
-from nullah.core.layout.compiled.exact import fits
+from nullah.core.layout.compiled.exact import NO, NOT_FOUND, YES, fits
 from nullah.core.layout.compiled.sets import KINDS, empty_known, wood_of
 from nullah.core.layout.encoding import encode
 from nullah.core.layout.model import Options
@@ -52,8 +52,8 @@ class Judge:
         if len(count) > KINDS:
             return None
         piece = self.case.opens[self.case.open_start[board]]
-        yes, looked = fits(self.woods[board], piece, np.array(count), self.known[board], patience)
-        return True if yes else (None if looked >= patience else False)
+        answer, _ = fits(self.woods[board], piece, np.array(count), self.known[board], patience)
+        return {YES: True, NO: False, NOT_FOUND: None}[answer]
 
     def least_unfit(self, board, count, areas):
         """A set that does not fit, every one less than it does or is undecided."""

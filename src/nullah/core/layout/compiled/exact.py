@@ -42,6 +42,7 @@ from nullah.core.layout.compiled.sets import (
 )
 
 STEP = 1.0 / GRID
+NO, YES, NOT_FOUND = 0, 1, 2
 ON_CLEAR = 10  # parts at the most in a set that is looked at on clear wood first
 FREE_OF_FAULTS = -2.0  # for where a set is parted: as on clear wood
 
@@ -298,7 +299,11 @@ def extend(wood, known, x1, y1, y2, row, way, lim, enough):
 
 @compiled
 def fits(wood, piece, count, known, most):
-    """Whether a set fits into a piece, and how many ways of parting were looked at; no where that took ``most``."""
+    """Whether a set fits into a piece, ``YES``, ``NO`` or ``NOT_FOUND``, and how many ways of parting were looked at.
+
+    A yes always holds. A no means that every way was looked at (but for what the module's docstring says of knots); what took
+    ``most`` looks, or more room than there is to keep what is found, is ``NOT_FOUND``: asked again with more, it may fit.
+    """
     sets, tops = known.sets, known.tops
     if tops[FILLED] > known.keys.shape[0] // 2:
         tops[FILLED] = 0
@@ -309,4 +314,5 @@ def fits(wood, piece, count, known, most):
         total += count[i]
     tops[TOP_ROW], tops[TOP_HEIGHT], tops[WORK], tops[MOST] = 1, 0, 0, most
     yes = total == 0 or extend(wood, known, piece[0], piece[1], piece[3], 0, 0, piece[2], 1) < FAR
-    return yes, tops[WORK]
+    answer = YES if yes else NOT_FOUND if tops[WORK] >= most else NO
+    return answer, tops[WORK]

@@ -10,7 +10,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from nullah.core.layout.compiled.exact import fits
+from nullah.core.layout.compiled.exact import YES, fits
 from nullah.core.layout.compiled.fill import empty_room, fill
 from nullah.core.layout.compiled.freeing import free_parts
 from nullah.core.layout.compiled.items import empty_shelf, gather
@@ -138,7 +138,8 @@ def offer(case, picked, few, pool, many, known, state):
             yes = True
             while yes and pool.rest[i] > 0:
                 pool.count[j, i] += 1
-                yes, looks = fits(wood, pool.pieces[j], pool.count[j, :many], known, LOOK)
+                answer, looks = fits(wood, pool.pieces[j], pool.count[j, :many], known, LOOK)
+                yes = answer == YES
                 looked += looks + 10
                 pool.count[j, i] -= 0 if yes else 1
                 pool.rest[i] -= 1 if yes else 0
@@ -166,8 +167,8 @@ def lay_anew(case, now, picked, few, pool, many, known, aim, tried, shelf, room,
             return False, 0.0
         if count.sum() > 0:
             wood = wood_of(case, b, pool.kinds, many, known.hashes)
-            yes, _ = fits(wood, piece, count, known, CERTAIN)
-            if not yes:
+            answer, _ = fits(wood, piece, count, known, CERTAIN)
+            if answer != YES:
                 return False, 0.0
             known.tops[MOST] += CERTAIN
             n, top = free_parts(wood, known, pool.kinds, piece, record, n, room.stack, 0, room.sawn)
