@@ -64,8 +64,8 @@ class Hand:
         """To a station whatever else is open."""
         if self.window.pages.currentIndex() == 1:
             self.window.toggle_bench()
-        if self.window._drawer is not None:
-            self.window.drawer.close_drawer()
+        if self.window._overlay is not None:
+            self.window.overlay.close_overlay()
         self.window.go(station)
 
     def click_canvas(self, canvas, mm):

@@ -1,4 +1,4 @@
-"""Everything one can do: the list, its keys, the drawer; nothing on it fails at any station, and all can be read aloud."""
+"""Everything one can do: the list, its keys, the overlay; nothing on it fails at any station, and all can be read aloud."""
 
 import pytest
 from PySide6.QtCore import Qt
@@ -34,9 +34,9 @@ MARK = {  # what each kind of action is to have done, beyond not failing
     "drop board": lambda h: len(h.project.boards) == 3,
     "add fault": lambda h: len(h.project.boards[0].defects) == len(demo.boards()[0].defects) + 1,
     "add reading": lambda h: len(h.project.readings) == len(demo.readings()) + 1,
-    "actions": lambda h: h.window.drawer.doing.isVisible(),
-    "words": lambda h: h.window.drawer.words.isVisible(),
-    "reckon": lambda h: h.window.drawer.reckoning.isVisible(),
+    "actions": lambda h: h.window.overlay.doing.isVisible(),
+    "words": lambda h: h.window.overlay.words.isVisible(),
+    "reckon": lambda h: h.window.overlay.reckoning.isVisible(),
     "new": lambda h: h.project == Project(),
     "next call": lambda h: h.window.side.current_call() is h.window.side.shown_calls()[1],
     "next station": lambda h: h.session.here == "timber",
@@ -58,6 +58,7 @@ def afresh(hand):
     hand.window.strip.field.hide()
     hand.window.side.open_call = ""
     view.canvas.setFocus()
+    hand.window.guard.release()
     QApplication.processEvents()
 
 
@@ -70,14 +71,14 @@ def no_dialogs(monkeypatch, tmp_path):
 
 def test_every_action_does_what_it_says_by_its_key_or_from_the_list(demo_hand, tmp_path):
     seen, hand = set(), demo_hand
-    for action_id, keys in [(a.id, a.keys) for a in hand.window.deeds]:
+    for action_id, keys in [(a.id, a.keys) for a in hand.window.actions]:
         afresh(hand)
         if keys:
             hand.key(keys[0])
         else:  # by searching for it
             hand.key("F2")
             search = hand.find(QLineEdit, "what to do")
-            QTest.keyClicks(search, hand.window.deeds[action_id].words)
+            QTest.keyClicks(search, hand.window.actions[action_id].words)
             QTest.keyClick(search, Qt.Key.Key_Return)
         QApplication.processEvents()
         if action_id in MARK:
@@ -91,7 +92,7 @@ def test_every_action_does_what_it_says_by_its_key_or_from_the_list(demo_hand, t
 
 
 def test_every_action_can_be_done_in_an_empty_project_wherever_one_is(hand):
-    for i, action in enumerate(hand.window.deeds):
+    for i, action in enumerate(hand.window.actions):
         hand.go_if_elsewhere(STATIONS[i % len(STATIONS)])
         action.act()
         QApplication.processEvents()
@@ -129,7 +130,7 @@ def test_everything_that_takes_the_keyboard_has_a_name_to_be_read_aloud(demo_han
 
 def test_the_reckoner_answers_in_the_unit_shown(demo_hand):
     demo_hand.key("F4")
-    panel = demo_hand.window.drawer.reckoning
+    panel = demo_hand.window.overlay.reckoning
     panel.choose("dovetail")
     for name, text in (("width", "150"), ("tails", "4"), ("pin", "6"), ("half_pin", "9"), ("mating", "18")):
         panel.fields[name].setText(text)
@@ -144,19 +145,19 @@ def test_the_reckoner_answers_in_the_unit_shown(demo_hand):
     panel.fields["half_pin"].setText("3/8")
     panel.fields["mating"].setText("3/4")
     assert 'divider step 1 3/8"' in panel.answer.text()  # (6 - 3/4 + 1/4) / 4
-    QTest.keyClick(demo_hand.window.drawer, Qt.Key.Key_Escape)
-    assert not demo_hand.window.drawer.isVisible()
+    QTest.keyClick(demo_hand.window.overlay, Qt.Key.Key_Escape)
+    assert not demo_hand.window.overlay.isVisible()
 
 
-def test_words_on_the_screen_are_explained_where_they_stand_and_in_the_drawer(demo_hand):
+def test_words_on_the_screen_are_explained_where_they_stand_and_in_the_overlay(demo_hand):
     demo_hand.go("joints")
     demo_hand.key("F1")
-    shown = {w.text() for w in demo_hand.window.drawer.words.findChildren(QLabel, "heading")}
+    shown = {w.text() for w in demo_hand.window.overlay.words.findChildren(QLabel, "heading")}
     assert {"half pin", "baseline", "dividers", "kerf"} - shown == {"kerf"}
     tips = [w.toolTip() for w in demo_hand.window.findChildren(QLabel) if "half pin" in w.text().lower()]
     assert any(glossary.WORDS["half pin"] in tip for tip in tips)
     demo_hand.type_in("find a word", "winding")
-    assert "winding sticks" in {w.text() for w in demo_hand.window.drawer.words.findChildren(QLabel, "heading")}
+    assert "winding sticks" in {w.text() for w in demo_hand.window.overlay.words.findChildren(QLabel, "heading")}
 
 
 def test_what_changed_is_told_old_and_new_until_seen(demo_hand):

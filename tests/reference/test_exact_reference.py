@@ -19,7 +19,6 @@ from nullah.core.layout.encoding import COLUMNS, WASTE, decode, encode
 from nullah.core.layout.model import Layout, Options
 from nullah.core.layout.planner import Planner
 
-
 TO_THE_END = 1 << 24  # looks: more than any of these sets takes
 
 

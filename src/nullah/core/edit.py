@@ -273,18 +273,25 @@ _SAID = re.compile(
 )
 _DIAGONAL = re.compile(r"^\s*diagonal\s+(?P<n>[12])\s*[=:]?\s+(?P<mm>\S.*)$", re.I)
 _DIMENSION = {"long": "length", "wide": "width", "high": "width", "height": "width", "thick": "thickness"}
-HOW = 'Write a part, what was measured and how much, like "A thickness 17.4".'
+_MOISTURE = re.compile(r"^\s*(?P<who>.+?)\s+(?:moisture|mc|reads)\s*[=:]?\s*(?P<percent>[\d.,]+)\s*%?\s*$", re.I)
+HOW = 'Write a part or a board, what was measured and how much, like "A thickness 17.4" or "Board 2 moisture 10.5".'
 
 
 def measured(project: Project, parts: tuple[Part, ...], text: str, when: str = "") -> Project:
     """The project with what the wood says in place of what was planned.
 
     ``A thickness 17.4``; ``divider thickness 9.6`` (all dividers); ``opening width 101.4`` (as built, for what is fitted
-    to it); ``diagonal 1 361``. A later measurement of the same thing replaces the earlier one; the log keeps both.
+    to it); ``diagonal 1 361``; ``Board 2 width 168``, ``Board 2 moisture 10.5``. A later measurement of the same thing replaces the
+    earlier one; the log keeps both.
 
     Raises:
         BadEdit: the text names no part, no dimension or no length.
     """
+    moist = _MOISTURE.match(text)
+    if moist is not None:
+        return _board_measured(
+            project, _board_named(project, moist["who"]), "moisture", _percent(moist["percent"]), when
+        )
     diagonal = _DIAGONAL.match(text)
     said = diagonal or _SAID.match(text)
     if said is None:
@@ -298,6 +305,8 @@ def measured(project: Project, parts: tuple[Part, ...], text: str, when: str = "
     else:
         word = said["what"].lower()
         dimension = _DIMENSION.get(word, word)
+        if _names_a_board(project, parts, said["who"]):
+            return _board_measured(project, _board_named(project, said["who"]), dimension, mm, when)
         targets = _named(said["who"], parts)
         if targets == ["opening"] and dimension == "thickness":
             raise BadEdit("The opening has a length and a width, no thickness.")
@@ -312,6 +321,42 @@ def measured(project: Project, parts: tuple[Part, ...], text: str, when: str = "
         f"{show_length(mm, project.units, project.denominator).text}",
         when,
     )
+
+
+def _plain(who: str) -> str:
+    return " ".join(who.split()).lower()
+
+
+def _names_a_board(project: Project, parts: tuple[Part, ...], who: str) -> bool:
+    """Whether the words name a board and no part."""
+    name = _plain(who)
+    if any(name in (p.id.lower(), p.name.lower()) for p in parts):
+        return False
+    return any(name in (b.name.lower(), b.id.lower()) for b in project.boards)
+
+
+def _board_named(project: Project, who: str) -> Board:
+    name = _plain(who)
+    found = [b for b in project.boards if b.name.lower() == name] or [b for b in project.boards if b.id.lower() == name]
+    if len(found) == 1:
+        return found[0]
+    if found:
+        raise BadEdit(f'There are {len(found)} boards called "{who.strip()[:30]}"; give them names of their own first.')
+    known = ", ".join(b.name for b in project.boards[:8])
+    raise BadEdit(f'There is no board "{who.strip()[:30]}" here; there are {known or "none yet"}.')
+
+
+def _percent(text: str) -> float:
+    try:
+        return float(text.replace(",", "."))
+    except ValueError:
+        raise BadEdit(f'"{text[:20]}" is not a number of percent.') from None
+
+
+def _board_measured(project: Project, board: Board, dimension: str, value: float, when: str) -> Project:
+    after = put_board(project, held(board, **{dimension: value}))
+    unit = f"{value:g} %" if dimension == "moisture" else show_length(value, project.units, project.denominator).text
+    return logged(after, "measured", f"{board.name} {dimension} {unit}", when)
 
 
 def _named(who: str, parts: tuple[Part, ...]) -> list[str]:

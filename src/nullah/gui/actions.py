@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 
 from PySide6.QtCore import Qt
@@ -57,5 +57,10 @@ class Actions:
 
     def matching(self, words: str) -> list[Action]:
         """Those that have every word, in their name, group or key."""
-        wanted = words.lower().split()
-        return [a for a in self if all(w in f"{a.words} {a.group} {' '.join(a.keys)}".lower() for w in wanted)]
+        return matching(self, words)
+
+
+def matching(actions: Iterable[Action], words: str) -> list[Action]:
+    """Of some things to do, those that have every word in their name, group or key."""
+    wanted = words.lower().split()
+    return [a for a in actions if all(w in f"{a.words} {a.group} {' '.join(a.keys)}".lower() for w in wanted)]

@@ -104,12 +104,12 @@ def shots(folder: Path) -> list[Path]:
     window.toggle_bench()
     window.go("joints")
     shot("9-what-changed")
-    window.open_drawer("doing")
+    window.open_overlay("doing")
     shot("10-everything-one-can-do")
-    window.open_drawer("reckoning")
+    window.open_overlay("reckoning")
     _a_reckoning(window)
     shot("11-reckon")
-    window.drawer.close_drawer()
+    window.overlay.close_overlay()
     window.go("piece")
     window.pull_apart(60)
     shot("12-apart")
@@ -136,7 +136,7 @@ def shots(folder: Path) -> list[Path]:
 
 def _a_reckoning(window: Window) -> None:
     """The corner of the demo's box, reckoned by itself."""
-    panel = window.drawer.reckoning
+    panel = window.overlay.reckoning
     panel.choose("dovetail")
     for name, text in (("width", "134"), ("tails", "5"), ("pin", "6"), ("half_pin", "9"), ("mating", "18")):
         panel.fields[name].setText(text)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QLineEdit, QWidget
@@ -11,11 +13,11 @@ from nullah.core.drawing import Drawing
 from nullah.core.pictures import boards, joint, piece, surface
 from nullah.core.stations.rates import saw_step
 from nullah.core.stations.step import Step
-from nullah.gui.bits import column, label, row
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.strip import elapsed, toggle_timer
 from nullah.gui.theme import Theme
+from nullah.gui.widgets import column, label, row
 
 KEYS = "space done    \u232b not done    \u2190 \u2192 steps    \u2191 \u2193 lines    M measured    T time    Esc back"
 WIDE = 2.2  # a drawing so many times as long as it is high is laid under the words
@@ -27,9 +29,9 @@ class BenchView(QWidget):
 
     left = Signal()
 
-    def __init__(self, session: Session, theme: Theme) -> None:
+    def __init__(self, session: Session, theme: Theme, released: Callable[[], object] = lambda: None) -> None:
         super().__init__()
-        self.session, self.theme = session, theme
+        self.session, self.theme, self.released = session, theme, released
         self.at = 0
         self.line = 0
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -205,6 +207,7 @@ class BenchView(QWidget):
             f"Measured: {words.strip()}", lambda: edit.measured(s.project, s.plan.piece.parts, words, s.now())
         ):
             self._close_field()
+            self.released()  # the field is gone, and Space is the key of this view
         else:
             self.words.setText(edit.HOW)
 

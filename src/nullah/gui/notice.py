@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton
 
-from nullah.gui.bits import button, label
+from nullah.gui.widgets import button, label
 
 
 class Notice(QFrame):

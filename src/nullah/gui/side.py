@@ -11,9 +11,9 @@ from PySide6.QtWidgets import QFrame, QWidget
 from nullah.core.calls import Call, Option
 from nullah.core.joints.plan import Setting
 from nullah.core.plan import TITLES, settings_at
-from nullah.gui.bits import button, column, label, refill, scroll_area
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
+from nullah.gui.widgets import button, column, label, refill, scroll_area
 
 WIDTH = 318
 
@@ -160,6 +160,10 @@ class Side(QFrame):
         if call is not None and self.isVisible() and 1 <= number <= len(call.options):
             self.open_call = ""
             self.session.take(call, call.options[number - 1].id)
+
+    def lay_out(self, call_id: str) -> None:
+        """Lay out the call of that id."""
+        self._open(call_id)
 
     def turn(self, by: int) -> None:
         """Lay out the next call."""

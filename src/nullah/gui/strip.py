@@ -7,8 +7,8 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QVBoxLayout
 
 from nullah.core import edit, step_edits
 from nullah.core.stations.step import Step
-from nullah.gui.bits import button, label
 from nullah.gui.session import Session
+from nullah.gui.widgets import button, label
 
 
 class Strip(QFrame):
@@ -109,14 +109,13 @@ class Strip(QFrame):
         if s.attempt(
             f"Measured: {words.strip()}", lambda: edit.measured(s.project, s.plan.piece.parts, words, s.now())
         ):
-            self.field.clear()
-            self.field.hide()
-            self.measure_button.setFocus()
+            self.field.clear()  # it stays for the next one, and the hand with it
 
     def eventFilter(self, watched: object, event: QEvent) -> bool:
         if watched is self.field and event.type() == QEvent.Type.KeyPress and event.key() == Qt.Key.Key_Escape:
             self.field.clear()
             self.field.hide()
+            self.measure_button.setFocus()
             self.say("", False)
             return True
         return False

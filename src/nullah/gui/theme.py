@@ -85,9 +85,9 @@ def apply(app: QApplication, theme: Theme) -> None:
     QPushButton#chip:checked {{ background: {c("computed wash")}; border: 2px solid {c("computed")}; }}
     QFrame#notice, QFrame#notice QLabel {{ background: {c("decision wash")}; font-weight: bold; }}
     QFrame#news, QFrame#news QLabel {{ background: {c("computed wash")}; }}
-    QFrame#drawer, QFrame#drawer QLabel, QFrame#drawer QWidget#inside, QFrame#drawer QStackedWidget,
-    QFrame#drawer QStackedWidget > QWidget {{ background: {c("panel")}; }}
-    QFrame#drawer {{ border-left: 3px solid {c("computed")}; }}
+    QFrame#overlay, QFrame#overlay QLabel, QFrame#overlay QWidget#inside, QFrame#overlay QStackedWidget,
+    QFrame#overlay QStackedWidget > QWidget {{ background: {c("panel")}; }}
+    QFrame#overlay {{ border-left: 3px solid {c("computed")}; }}
     QLabel#answer {{ color: {c("computed")}; font-size: 20px; font-weight: bold; }}
     QSlider::groove:horizontal {{ height: 4px; background: {c("line")}; border-radius: 2px; }}
     QSlider::handle:horizontal {{ width: 16px; margin: -7px 0; border-radius: 8px; background: {c("computed")}; }}
@@ -95,6 +95,8 @@ def apply(app: QApplication, theme: Theme) -> None:
     QLineEdit, QComboBox, QSpinBox {{ background: {c("panel")}; border: 1px solid {c("faint")}; border-radius: 4px; padding: 3px 6px;
         selection-background-color: {c("computed")}; selection-color: {c("panel")}; }}
     QLineEdit:focus, QComboBox:focus {{ border: 2px solid {c("computed")}; padding: 2px 5px; }}
+    QLineEdit:disabled, QComboBox:disabled, QSpinBox:disabled {{ background: {c("ground")}; color: {c("faint")};
+        border: 1px dashed {c("line")}; }}
     QLineEdit[wrong="true"] {{ border: 2px solid {c("decision")}; }}
     QComboBox QAbstractItemView {{ background: {c("panel")}; selection-background-color: {c("computed wash")};
         selection-color: {c("ink")}; }}

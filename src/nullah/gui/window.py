@@ -2,23 +2,34 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QEvent, QTimer
+from PySide6.QtCore import QEvent, QPoint, Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QResizeEvent
-from PySide6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QAbstractScrollArea,
+    QApplication,
+    QHBoxLayout,
+    QLineEdit,
+    QListWidget,
+    QMainWindow,
+    QScrollArea,
+    QScrollBar,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from nullah.core import edit
 from nullah.core.plan import STATIONS, TITLES
 from nullah.gui import theme as look
-from nullah.gui.actions import Actions
+from nullah.gui.actions import Action, Actions
 from nullah.gui.bench.view import BenchBookView
 from nullah.gui.bench_view import BenchView
-from nullah.gui.bits import button, label, row
 from nullah.gui.breakdown.view import BreakdownView
 from nullah.gui.course import Course
-from nullah.gui.drawer import Drawer
 from nullah.gui.files import Files
 from nullah.gui.joints.view import JointsView
 from nullah.gui.notice import Notice
+from nullah.gui.overlay import Overlay
 from nullah.gui.piece.view import PieceView
 from nullah.gui.session import Session
 from nullah.gui.side import Side
@@ -27,6 +38,8 @@ from nullah.gui.theme import Theme
 from nullah.gui.timber.view import TimberView
 from nullah.gui.together.view import TogetherView
 from nullah.gui.trueup.view import TrueupView
+from nullah.gui.typing_guard import TypingGuard
+from nullah.gui.widgets import button, label, row
 
 VIEWS = {
     "piece": PieceView,
@@ -38,6 +51,7 @@ VIEWS = {
     "bench": BenchBookView,
 }
 NEWS_SHOWN = 3
+LINE = 24  # px: things whose tops differ by less stand in one line
 
 
 class Window(QMainWindow):
@@ -56,8 +70,8 @@ class Window(QMainWindow):
         self.stack = QStackedWidget()
         self.pages = QStackedWidget()
         self.bench: BenchView | None = None
-        self._drawer: Drawer | None = None
-        self.deeds = Actions()
+        self._overlay: Overlay | None = None
+        self.actions = Actions()
         self._fill_actions()
         middle = QHBoxLayout()
         middle.setSpacing(0)
@@ -67,7 +81,9 @@ class Window(QMainWindow):
         whole = QVBoxLayout(page)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(0)
-        whole.addLayout(self._file_row())
+        self.files_row = QWidget()
+        self.files_row.setLayout(self._file_row())
+        whole.addWidget(self.files_row)
         whole.addWidget(self.course)
         whole.addWidget(self.notice)
         whole.addWidget(self.news)
@@ -81,7 +97,8 @@ class Window(QMainWindow):
         session.changed.connect(self.refresh)
         session.previewed.connect(self._live)
         self.side.eyed.connect(self._look_at)
-        self.deeds.give_keys(self)
+        self.actions.give_keys(self)
+        self.guard = TypingGuard(self, lambda words: session.said.emit(words, False), session.undo, session.redo)
         self.go(session.here)
         self.refresh()
 
@@ -89,7 +106,7 @@ class Window(QMainWindow):
 
     def _file_row(self) -> QHBoxLayout:
         self.title = label("", "heading")
-        a = self.deeds
+        a = self.actions
 
         def made(action: str, words: str):
             one = a[action]
@@ -116,11 +133,11 @@ class Window(QMainWindow):
         return line
 
     def _fill_actions(self) -> None:
-        """Everything one can do, once; keys, buttons and the list in the drawer come from here."""
-        s, a, f = self.session, self.deeds, self.files
-        a.add("Find", "actions", "find what to do", lambda: self.open_drawer("doing"), "F2")
-        a.add("Find", "words", "explain the words on this screen", lambda: self.open_drawer("words"), "F1")
-        a.add("Find", "reckon", "reckon something", lambda: self.open_drawer("reckoning"), "F4")
+        """Everything one can do, once; keys, buttons and the list in the overlay come from here."""
+        s, a, f = self.session, self.actions, self.files
+        a.add("Find", "actions", "find what to do", lambda: self.open_overlay("doing"), "F2")
+        a.add("Find", "words", "explain the words on this screen", lambda: self.open_overlay("words"), "F1")
+        a.add("Find", "reckon", "reckon something", lambda: self.open_overlay("reckoning"), "F4")
         for i, station in enumerate(STATIONS, 1):
             a.add("Go to", f"go {station}", TITLES[station], lambda st=station: self.go(st), f"Alt+{i}")
         a.add("Go to", "next station", "the next station", lambda: self.step(1), "PgDown")
@@ -172,15 +189,59 @@ class Window(QMainWindow):
         a.add("Show", "seen", "put away what changed", self.news.close_quietly, "N")
 
     @property
-    def drawer(self) -> Drawer:
-        """The drawer, made when first opened."""
-        if self._drawer is None:
-            self._drawer = Drawer(self.pages, self.session, self.deeds)
-        return self._drawer
+    def overlay(self) -> Overlay:
+        """The overlay, made when first opened."""
+        if self._overlay is None:
+            self._overlay = Overlay(self.pages, self.session, self.actions, self.places)
+        return self._overlay
 
-    def open_drawer(self, page: str) -> None:
+    def places(self) -> list[Action]:
+        """Everything that has a name on the screen, and how one gets there: boards, parts, calls, steps."""
+        s, told = self.session, self.session.told
+        out = [
+            Action(f"board {b.id}", f"{b.name}, {b.species}", (), "Board", lambda i=b.id: self.show_board(i))
+            for b in s.project.boards
+        ]
+        out += [
+            Action(f"part {p.id}", p.name, (), "Part", lambda i=p.id: self.show_part(i)) for p in s.plan.piece.parts
+        ]
+        out += [
+            Action(f"call {c.id}", told(c.question), (), "Call", lambda i=c.id: self.show_call(i))
+            for c in s.plan.open_calls()
+        ]
+        out += [
+            Action(f"step {x.id}", f"{n}: {told(x.title)}", (), "Step", lambda i=x.id: self.show_step(i))
+            for n, x in enumerate(s.plan.bench.steps, 1)
+        ]
+        return out
+
+    def show_board(self, board_id: str) -> None:
+        """Turn to a board under Timber."""
+        self.go("timber")
+        self.view().choose(board_id)
+
+    def show_part(self, part_id: str) -> None:
+        """Turn to a part of the piece, and have it in mind."""
+        self.session.light_part(part_id)
+        self._see_part("piece")
+
+    def show_call(self, call_id: str) -> None:
+        """Lay a call out, at its station; one that is no longer open is told."""
+        call = self.session.plan.call(call_id)
+        if call is None or not call.open:
+            self.session.said.emit("That call is no longer open: something it rested on has changed.", True)
+            return
+        self.go(call.station)
+        self.side.lay_out(call_id)
+
+    def show_step(self, step_id: str) -> None:
+        """Turn to a step in the bench book."""
+        self.go("bench")
+        self.view().choose(step_id)
+
+    def open_overlay(self, page: str) -> None:
         titles = {"doing": "Everything one can do", "words": "Words on this screen", "reckoning": "Reckon"}
-        self.drawer.open_page(getattr(self.drawer, page), titles[page])
+        self.overlay.open_page(getattr(self.overlay, page), titles[page])
 
     def view(self) -> QWidget:
         """The view of the station one looks at."""
@@ -353,18 +414,65 @@ class Window(QMainWindow):
             self.refresh()
             return
         if self.bench is None:
-            self.bench = BenchView(self.session, self.theme)
+            self.bench = BenchView(self.session, self.theme, self.guard.release)
             self.bench.left.connect(self.toggle_bench)
             self.pages.addWidget(self.bench)
         self.pages.setCurrentIndex(1)
         self.bench.begin()
 
+    # ---- the keyboard's way through the window
+
+    def focusNextPrevChild(self, forward: bool) -> bool:
+        """Tab goes in the order of the work: the station in hand, its settings and calls, the step in hand, the course, the files."""
+        if self.pages.currentIndex() != 0 or self._over():
+            return super().focusNextPrevChild(forward)
+        order = self.tab_order()
+        now = QApplication.focusWidget()
+        if not order:
+            return False
+        step = 1 if forward else -1
+        at = order.index(now) + step if now in order else (0 if forward else -1)
+        wanted = order[at % len(order)]
+        area = wanted.parentWidget()
+        while area is not None and not isinstance(area, QScrollArea):
+            area = area.parentWidget()
+        if area is not None:
+            area.ensureWidgetVisible(wanted)
+        wanted.setFocus(Qt.FocusReason.TabFocusReason if forward else Qt.FocusReason.BacktabFocusReason)
+        return True
+
+    def _over(self) -> bool:
+        return self._overlay is not None and self._overlay.isVisible()
+
+    def tab_order(self) -> list[QWidget]:
+        """What the keyboard can go to, area by area, each from above and from the left."""
+        areas = (self.notice, self.news, self.stack.currentWidget(), self.side, self.strip, self.course, self.files_row)
+        out: list[QWidget] = []
+        for area in areas:
+            inside = [area, *area.findChildren(QWidget)]
+            mine = [w for w in inside if w.focusPolicy() & Qt.FocusPolicy.TabFocus and w.isVisible() and w.isEnabled()]
+            mine = [
+                w for w in mine if w.focusProxy() is None and not isinstance(w, QAbstractScrollArea | QScrollBar)
+            ] + [w for w in mine if isinstance(w, QListWidget)]
+            out += sorted(mine, key=self._place)
+        return out
+
+    def _place(self, widget: QWidget) -> tuple[int, int, int, int]:
+        """Where a widget stands: its list's place in the window, and its own in the list, wherever that is scrolled to."""
+        area, inside = widget.parentWidget(), widget
+        while area is not None and area is not self and not isinstance(area, QScrollArea):
+            area = area.parentWidget()
+        scrolled = isinstance(area, QScrollArea)
+        outer = (area if scrolled else inside).mapTo(self, QPoint(0, 0))
+        inner = inside.mapTo(area.widget(), QPoint(0, 0)) if scrolled else QPoint(0, 0)
+        return round(outer.y() / LINE), outer.x(), round(inner.y() / LINE), inner.x()
+
     # ---- the window itself
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        if self._drawer is not None and self._drawer.isVisible():
-            self._drawer.place()
+        if self._overlay is not None and self._overlay.isVisible():
+            self._overlay.place()
 
     def changeEvent(self, event: QEvent) -> None:
         super().changeEvent(event)

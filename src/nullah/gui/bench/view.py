@@ -8,9 +8,10 @@ from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QWidget
 
 from nullah.core import edit, step_edits
 from nullah.core.plan import TITLES
-from nullah.gui.bits import button, column, label, row
+from nullah.core.stations.step import Step
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
+from nullah.gui.widgets import button, column, label, row
 
 
 class BenchBookView(QWidget):
@@ -54,6 +55,13 @@ class BenchBookView(QWidget):
         whole = column(self, self.sum, both, margins=12, spacing=6)
         whole.setStretch(1, 1)
 
+    def choose(self, step_id: str) -> None:
+        """Turn to a step."""
+        steps = [s.id for s in self.session.plan.bench.steps]
+        if step_id in steps:
+            self.steps.setCurrentRow(steps.index(step_id))
+            self.steps.setFocus()
+
     def light(self, tag: str) -> None:
         """Nothing is drawn here."""
 
@@ -62,7 +70,9 @@ class BenchBookView(QWidget):
         if item is None:
             s.said.emit("Choose a step first.", True)
             return
-        step = next(x for x in s.plan.bench.steps if x.id == item.data(Qt.ItemDataRole.UserRole))
+        step = self._step_of(item)
+        if step is None:
+            return
         if step.done:
             s.attempt(f"{step.title} not done", lambda: step_edits.step_undone(s.project, s.plan, step.id))
         else:
@@ -80,15 +90,24 @@ class BenchBookView(QWidget):
         if item is None:
             s.said.emit("Choose the step these minutes belong to.", True)
             return
-        step = next(x for x in s.plan.bench.steps if x.id == item.data(Qt.ItemDataRole.UserRole))
-        s.do(edit.logged(s.project, "time", step.title, s.now(), step.id, minutes), f"{minutes:g} min for {step.title}")
-        self.minutes.clear()
+        step = self._step_of(item)
+        if step is not None and s.attempt(
+            f"{minutes:g} min for {step.title}",
+            lambda: edit.logged(s.project, "time", step.title, s.now(), step.id, minutes),
+        ):
+            self.minutes.clear()
+
+    def _step_of(self, item: QListWidgetItem) -> Step | None:
+        """The step that a line of the list stands for, or None where it is no longer in the plan."""
+        wanted = item.data(Qt.ItemDataRole.UserRole)
+        return next((x for x in self.session.plan.bench.steps if x.id == wanted), None)
 
     def _note(self) -> None:
         words = self.note.text().strip()
         if words:
-            self.session.do(edit.logged(self.session.project, "note", words[:2000], self.session.now()), "note written")
-            self.note.clear()
+            s = self.session
+            if s.attempt("note written", lambda: edit.logged(s.project, "note", words, s.now())):
+                self.note.clear()
 
     def refresh(self) -> None:
         bench = self.session.plan.bench

@@ -13,10 +13,10 @@ from nullah.core.pictures import boards as picture
 from nullah.core.pictures.coming_apart import coming_apart
 from nullah.core.stations.breakdown import Sawing, sawing_of
 from nullah.core.stations.rough import parts_of
-from nullah.gui.bits import Field, button, column, label, row
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
+from nullah.gui.widgets import Field, button, column, label, row
 
 ORDER, BESIDE, OVER = 316, 34, 10  # px: the order of sawing, what lies beside its words, and over and under them
 GIVEN = {  # what the layout goes by: its word in the row of fields, whether it is a length, what it means

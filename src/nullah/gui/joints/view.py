@@ -9,10 +9,10 @@ from nullah.core.drawing import Drawing
 from nullah.core.edit import set_in, set_piece
 from nullah.core.joints.plan import JointPlan
 from nullah.core.pictures import joint as picture
-from nullah.gui.bits import Field, column, label, refill, row, scroll_area
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
+from nullah.gui.widgets import Field, column, label, refill, row, scroll_area
 
 
 class JointsView(QWidget):

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from itertools import pairwise
 
-from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, Signal
+from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF, QWheelEvent
 from PySide6.QtWidgets import QLineEdit, QToolTip, QWidget
 
@@ -163,8 +163,23 @@ class Canvas(QWidget):
             return
         at = tags.index(self._picked) + step if self._picked in tags else (0 if step > 0 else -1)
         self._picked = tags[at % len(tags)]
-        self.setAccessibleDescription(f"picked: {self._picked.replace(':', ' ')}")
+        self.setAccessibleDescription(f"picked: {self._in_words(self._picked)}")
         self.picked.emit(self._picked)
+
+    def _in_words(self, tag: str) -> str:
+        """A tag as it is called on the screen: a board by its name, a fault by its kind, a part by its own."""
+        kind, _, name = tag.partition(":")
+        board_id, _, which = name.partition("/")
+        board = next((b for b in self.session.project.boards if b.id in (name, board_id)), None)
+        if board is not None:
+            fault = next((d for d in board.defects if d.id == which), None)
+            if fault is not None:
+                return f"{fault.kind} of {board.name}"
+            return f"{which} of {board.name}" if which else board.name
+        part = next((p for p in self.session.plan.piece.parts if p.id == name), None)
+        if part is not None:
+            return part.name
+        return f"{kind} {name.replace('/', ' ')}".replace("_", " ").strip()
 
     # ---- pointing
 
@@ -270,12 +285,11 @@ class Canvas(QWidget):
 
     # ---- typing on a dimension
 
-    def next_field(self) -> None:
-        """Open a field on the next dimension that can be typed on."""
+    def next_field(self, here: str = "", by: int = 1) -> None:
+        """Open a field on the dimension after the one that ``here`` names, or on the first that can be typed on."""
         names = list(dict.fromkeys(d.edit for _, d in self.renderer.dimension_boxes() if d.edit))
         if names:
-            here = self._field.property("edit") if self._field is not None else None
-            self.open_field(names[(names.index(here) + 1) % len(names)] if here in names else names[0])
+            self.open_field(names[(names.index(here) + by) % len(names)] if here in names else names[0])
 
     def open_field(self, edit: str) -> None:
         """Open a field on the dimension that ``edit`` names."""
@@ -306,6 +320,19 @@ class Canvas(QWidget):
         self.setFocus()
         self.typed.emit(edit, words)
 
+    def _take_and_go_on(self, by: int) -> None:
+        """Take what was typed, where something was, and open the next dimension's field."""
+        field = self._field
+        if field is None:
+            return
+        here, words, typed = field.property("edit"), field.text(), field.isModified()
+        if typed:
+            self.close_field()
+            self.typed.emit(here, words)
+            QTimer.singleShot(0, lambda: self.next_field(here, by))  # once it is painted anew
+        else:
+            self.next_field(here, by)
+
     def close_field(self) -> None:
         """Close the open field, leaving things as they are."""
         if self._field is not None:
@@ -319,8 +346,8 @@ class Canvas(QWidget):
                 self.close_field()
                 self.setFocus()
                 return True
-            if event.key() == Qt.Key.Key_Tab:
-                self.next_field()
+            if event.key() in (Qt.Key.Key_Tab, Qt.Key.Key_Backtab):
+                self._take_and_go_on(1 if event.key() == Qt.Key.Key_Tab else -1)
                 return True
         return False
 

@@ -11,10 +11,10 @@ from nullah.core.pictures import standing
 from nullah.core.pieces.part import Chain, ChainLine
 from nullah.core.plan import TITLES
 from nullah.core.wood.species import ALL
-from nullah.gui.bits import Field, button, column, emptied, label, pick, row
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
+from nullah.gui.widgets import Field, button, column, emptied, label, pick, row
 
 _LID = ["sliding", "lift-off", "none"]
 _STAND = ["upright", "on edge", "flat"]

@@ -11,10 +11,10 @@ from nullah.core.pictures import boards as picture
 from nullah.core.pictures import movement
 from nullah.core.pictures.wood import fault
 from nullah.core.wood.species import ALL
-from nullah.gui.bits import Field, button, column, label, pick, row
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
+from nullah.gui.widgets import Field, button, column, label, pick, row
 
 FACES = {"right through": "both", "on the face": "face", "on the back": "back"}
 FAULTS = ["sound knot", "loose knot", "check", "split", "sapwood", "wane", "run-out"]
@@ -136,6 +136,11 @@ class TimberView(QWidget):
         boards = self.session.project.boards
         return next((b for b in boards if b.id == self.chosen), boards[0] if boards else None)
 
+    def choose(self, board_id: str) -> None:
+        """Turn to a board."""
+        self.chosen, self.fault = board_id, ""
+        self.refresh()
+
     def _picked(self, tag: str) -> None:
         if tag.startswith("board:"):
             self.chosen, self.fault = tag.removeprefix("board:"), ""
@@ -152,19 +157,22 @@ class TimberView(QWidget):
         board = self.board()
         if board is None:
             return False
-        shown = dict(update)
-        if "widths" in update:
-            shown["widths"] = "; ".join(self.session.figure(w) for w in update["widths"])
-        words = ", ".join(f"{k.replace('_', ' ')} {v}" for k, v in shown.items())
+        words = ", ".join(self._told_change(k, v) for k, v in update.items())
+        return self.session.attempt(
+            f"{board.name}: {words}", lambda: edit.put_board(self.session.project, edit.held(board, **update))
+        )
 
-        def make():
-            try:
-                fresh = Board.model_validate({**{k: getattr(board, k) for k in Board.model_fields}, **update})
-            except ValueError as error:
-                raise edit.BadEdit(edit.sentence(error)) from None
-            return edit.put_board(self.session.project, fresh)
-
-        return self.session.attempt(f"{board.name}: {words}", make)
+    def _told_change(self, field: str, value: object) -> str:
+        """A change of a board in words: lengths in the unit shown, lists told by what they are."""
+        if field == "defects":
+            return f"{len(value)} fault{'s' if len(value) != 1 else ''}"
+        if field == "widths":
+            return f"widths {'; '.join(self.session.figure(w) for w in value) or 'as wide all along'}"
+        if field in ("length", "width", "thickness"):
+            return f"{field} {self.session.figure(value)}"
+        return (
+            f"{field.replace('_', ' ')} {value:g}" if isinstance(value, float) else f"{field.replace('_', ' ')} {value}"
+        )
 
     def _board_setter(self, name: str):
         def taken(text: str) -> bool:
@@ -228,14 +236,10 @@ class TimberView(QWidget):
             unit = self.session.project.units
             read = {n: measure.parse_length(f.text(), unit) for n, f in self.at.items()}
             number = edit.fresh_id("f", {d.id for d in board.defects})
-            fault = Defect.model_validate(
-                {"id": number, "kind": self.kind.currentText(), **read, "face": FACES[self.on_face.currentText()]}
-            )
-        except measure.BadLength as error:
-            self.session.said.emit(str(error), True)
-            return
-        except ValueError as error:
-            self.session.said.emit(edit.sentence(error), True)
+            face = FACES[self.on_face.currentText()]
+            fault = edit.made(Defect, id=number, kind=self.kind.currentText(), face=face, **read)
+        except (measure.BadLength, edit.BadEdit) as error:
+            self.session.said.emit(self.session.told(str(error)), True)
             return
         self.fault = fault.id
         self._change(defects=(*board.defects, fault))

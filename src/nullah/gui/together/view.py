@@ -6,10 +6,10 @@ from PySide6.QtWidgets import QWidget
 
 from nullah.core import edit
 from nullah.core.pictures import frame as picture
-from nullah.gui.bits import Field, column, label, pick, refill, row, scroll_area
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
+from nullah.gui.widgets import Field, column, label, pick, refill, row, scroll_area
 
 
 class TogetherView(QWidget):

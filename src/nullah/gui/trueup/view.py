@@ -11,10 +11,10 @@ from nullah.core.document import Reading
 from nullah.core.pictures import surface as picture
 from nullah.core.stations.trueup import Trued
 from nullah.core.surface.planing import hollow_left
-from nullah.gui.bits import Field, button, column, emptied, label, pick, row
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
+from nullah.gui.widgets import Field, button, column, emptied, label, pick, row
 
 KINDS = ["winding sticks", "cup", "bow", "thickness"]
 
@@ -103,23 +103,19 @@ class TrueupView(QWidget):
             read = {n: measure.parse_length(f.text(), s.project.units) for n, f in self.at.items()}
             if not 0 <= read["at"] <= target.length or not 0 <= read["across"] <= target.width:
                 raise edit.BadEdit(
-                    f"That place lies off {target.name}: it is {target.length:.0f} by {target.width:.0f}."
+                    f"That place lies off {target.name}: it is {measure.marked(target.length)} by {measure.marked(target.width)}."
                 )
             if kind == "thickness" and read["value"] <= 0:
                 raise edit.BadEdit("A thickness is more than zero.")
-            try:
-                new = Reading.model_validate(
-                    {
-                        "target": target.id,
-                        "kind": kind,
-                        "at": read["at"],
-                        "across": read["across"],
-                        "value": read["value"],
-                        "stick": read["stick"] if kind == "winding sticks" else 0.0,
-                    }
-                )
-            except ValueError as error:
-                raise edit.BadEdit(edit.sentence(error)) from None
+            new = edit.made(
+                Reading,
+                target=target.id,
+                kind=kind,
+                at=read["at"],
+                across=read["across"],
+                value=read["value"],
+                stick=read["stick"] if kind == "winding sticks" else 0.0,
+            )
             return edit.changed(s.project, readings=(*s.project.readings, new))
 
         self.target = target.id

@@ -1,4 +1,4 @@
-"""The drawer: a panel that slides over the right of the window with everything one can do, the reckoners, or the words used."""
+"""The overlay: a panel that slides over the right of the window with everything one can do, the reckoners, or the words used."""
 
 from __future__ import annotations
 
@@ -19,27 +19,28 @@ from PySide6.QtWidgets import (
 
 from nullah.core import glossary, measure, reckon
 from nullah.core.wood.species import ALL
-from nullah.gui.actions import Actions
-from nullah.gui.bits import button, column, label, pick, refill, row, scroll_area
+from nullah.gui.actions import Action, Actions, matching
 from nullah.gui.session import Session
+from nullah.gui.widgets import button, column, label, pick, refill, row, scroll_area
 
 WIDTH = 440
+MOST_PLACES = 60  # boards, parts, calls and steps listed at once
 
 
-class Drawer(QFrame):
+class Overlay(QFrame):
     """One page at a time; Escape closes it and gives the keyboard back to where it was."""
 
-    def __init__(self, parent: QWidget, session: Session, actions: Actions) -> None:
+    def __init__(self, parent: QWidget, session: Session, actions: Actions, places: Callable[[], list[Action]]) -> None:
         super().__init__(parent)
-        self.setObjectName("drawer")
+        self.setObjectName("overlay")
         self.pages = QStackedWidget()
-        self.doing = DoPanel(actions, self.close_drawer)
+        self.doing = DoPanel(actions, places, self.close_overlay)
         self.reckoning = ReckonPanel(session)
         self.words = WordsPanel()
         for page in (self.doing, self.reckoning, self.words):
             self.pages.addWidget(page)
         self.title = label("", "heading")
-        shut = button("Close  Esc", self.close_drawer)
+        shut = button("Close  Esc", self.close_overlay)
         column(self, row(self.title, 1, shut), self.pages, margins=14, spacing=8)
         self._before: QWidget | None = None
         self.hide()
@@ -47,7 +48,7 @@ class Drawer(QFrame):
     def open_page(self, page: QWidget, title: str) -> None:
         """Show a page; shown already, close it."""
         if self.isVisible() and self.pages.currentWidget() is page:
-            self.close_drawer()
+            self.close_overlay()
             return
         if not self.isVisible():
             self._before = self.window().focusWidget()
@@ -64,14 +65,14 @@ class Drawer(QFrame):
         wide = min(WIDTH, whole.width())
         self.setGeometry(whole.width() - wide, 0, wide, whole.height())
 
-    def close_drawer(self) -> None:
+    def close_overlay(self) -> None:
         self.hide()
         if self._before is not None and self._before.isVisible():
             self._before.setFocus()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape:
-            self.close_drawer()
+            self.close_overlay()
         else:
             super().keyPressEvent(event)
 
@@ -79,9 +80,10 @@ class Drawer(QFrame):
 class DoPanel(QWidget):
     """Every action; words typed narrow the list, Return does the first or the one chosen."""
 
-    def __init__(self, actions: Actions, close: Callable[[], None]) -> None:
+    def __init__(self, actions: Actions, places: Callable[[], list[Action]], close: Callable[[], None]) -> None:
         super().__init__()
-        self.actions, self.shut = actions, close
+        self.actions, self.places, self.shut = actions, places, close
+        self._shown: list[Action] = []
         self.search = QLineEdit()
         self.search.setObjectName("what to do")
         self.search.setAccessibleName("what to do")
@@ -103,18 +105,20 @@ class DoPanel(QWidget):
 
     def _narrow(self) -> None:
         self.found.clear()
-        for action in self.actions.matching(self.search.text()):
+        words = self.search.text()
+        self._shown = self.actions.matching(words)
+        if words.strip():  # what has a name on the screen is found by it
+            self._shown += matching(self.places(), words)[:MOST_PLACES]
+        for action in self._shown:
             keys = f"   [{', '.join(action.keys)}]" if action.keys else ""
-            item = QListWidgetItem(f"{action.group}:  {action.words}{keys}")
-            item.setData(Qt.ItemDataRole.UserRole, action.id)
-            self.found.addItem(item)
+            self.found.addItem(QListWidgetItem(f"{action.group}:  {action.words}{keys}"))
         self.found.setCurrentRow(0)
 
     def _do(self) -> None:
-        item = self.found.currentItem()
-        if item is not None:
+        at = self.found.currentRow()
+        if 0 <= at < len(self._shown):
             self.shut()
-            self.actions[item.data(Qt.ItemDataRole.UserRole)].act()
+            self._shown[at].act()
 
     def eventFilter(self, watched: object, event: QEvent) -> bool:
         """Up and down walk the list while one types."""

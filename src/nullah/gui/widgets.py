@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 
 from PySide6.QtCore import QEvent, Qt
@@ -43,6 +44,45 @@ def button(text: str, act: Callable[[], object], name: str = "", tip: str = "") 
     return made
 
 
+_SPOKEN = {
+    "contents.count": "how many it holds",
+    "contents.name": "what it holds",
+    "contents.width": "width of each",
+    "contents.height": "height of each",
+    "contents.thickness": "thickness of each",
+    "dividers": "number of dividers",
+    "stand": "how the contents stand",
+    "lid": "kind of lid",
+    "wall species": "wood of the sides",
+    "panel species": "wood inside",
+    "lid species": "wood of the lid",
+    "kit rip_kerf": "kerf of the rip saw",
+    "kit crosscut_kerf": "kerf of the crosscut saw",
+    "room temperature": "temperature of the room",
+    "room humidity_dry": "driest air of the year, percent",
+    "room humidity_wet": "dampest air of the year, percent",
+    "board ring_angle": "angle of the rings to the face, degrees",
+    "board moisture": "moisture of the board, percent",
+    "fault x": "fault, from the left end",
+    "fault y": "fault, from the lower edge",
+    "reading at": "reading, from the left end",
+    "reading across": "reading, from the lower edge",
+    "reading value": "what was read",
+    "reading stick": "length of the winding stick",
+}
+
+
+def spoken(name: str) -> str:
+    """What a field is called by a screen reader: words, not the name it has in the program."""
+    if name in _SPOKEN:
+        return _SPOKEN[name]
+    chain = re.fullmatch(r"chain (\d) (total|\d+)", name)
+    if chain is not None:
+        size = ("length", "width", "height")[int(chain[1]) % 3]
+        return f"{size} outside" if chain[2] == "total" else f"{size}, line {int(chain[2]) + 1} of the sum"
+    return name.replace("_", " ").replace(".", " ")
+
+
 AROUND = 24  # px a field has beside its text
 
 
@@ -55,7 +95,7 @@ class Field(QLineEdit):
     def __init__(self, name: str, wide: int, taken: Callable[[str], object], grows: bool = False) -> None:
         super().__init__()
         self.setObjectName(name)
-        self.setAccessibleName(name)
+        self.setAccessibleName(spoken(name))
         self.setFixedWidth(wide)
         self._least = wide if grows else 0
         self._shown = ""
@@ -102,7 +142,7 @@ def pick(name: str, options: list[str], taken: Callable[[str], object]) -> QComb
     """A choice among words; ``taken`` hears only what a person picks."""
     made = _Pick()
     made.setObjectName(name)
-    made.setAccessibleName(name)
+    made.setAccessibleName(spoken(name))
     made.addItems(options)
     made.textActivated.connect(taken)
     return made
