@@ -89,7 +89,7 @@ class Hand:
         return [s.value for s in settings if mate in s.use.rpartition(" at ")[2].split(", ")]
 
     def note(self):
-        return self.window.strip.note.text()
+        return self.window.strip.note.whole
 
 
 def opened(qtbot, project, tmp_path):

@@ -90,7 +90,7 @@ def test_work_without_a_name_is_found_unless_its_session_still_runs(qtbot, tmp_p
     assert [k.project.name for k in hand.session.recovery.found(None, Project())] == ["at work"]
 
 
-def test_work_of_a_killed_process_is_found_though_its_number_is_another_s(tmp_path):
+def test_work_of_a_killed_process_is_found_though_its_number_is_another_s(qapp, tmp_path):
     """The number of the process says nothing: here it is that of one that runs for ever."""
     path = tmp_path / f"unsaved-1-120000{project_file.SUFFIX}.recovery"  # as earlier versions named it
     project_file.save(Project(name="nameless"), path)
@@ -99,7 +99,7 @@ def test_work_of_a_killed_process_is_found_though_its_number_is_another_s(tmp_pa
     session.close()
 
 
-def test_two_windows_on_one_project_keep_each_its_own_edits(tmp_path, box):
+def test_two_windows_on_one_project_keep_each_its_own_edits(qapp, tmp_path, box):
     folder = tmp_path / "recovery"
     pair = [Session(project_file.load(box), box, folder) for _ in range(2)]
     for name, session in zip(("first", "second"), pair, strict=True):
@@ -113,7 +113,7 @@ def test_two_windows_on_one_project_keep_each_its_own_edits(tmp_path, box):
     third.close()
 
 
-def test_recovery_goes_by_the_whole_name(tmp_path, box):
+def test_recovery_goes_by_the_whole_name(qapp, tmp_path, box):
     other = tmp_path / "box.nullah.old.nullah"
     long = tmp_path / ("\N{LATIN SMALL LETTER E WITH ACUTE}" * 110 + ".nullah")
     for path in (other, long):

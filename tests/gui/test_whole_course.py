@@ -4,6 +4,7 @@ import pytest
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QComboBox, QFileDialog
 
+from nullah.core import edit
 from nullah.core.layout.model import leaves
 from nullah.formats import project_file
 
@@ -128,6 +129,8 @@ def test_from_contents_to_a_saved_project(hand, tmp_path, monkeypatch):
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(path), ""))
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(path), ""))
     hand.key("Ctrl+S")
+    assert hand.project == edit.changed(last, name="tins")  # what nobody named follows its file
+    last = hand.project
     hand.key("Ctrl+N")
     assert hand.project != last
     hand.key("Ctrl+O")

@@ -51,6 +51,7 @@ def test_what_is_altered_downstream_is_marked_until_seen(demo_hand):
 
 def test_a_setting_lights_its_lines(demo_hand):
     demo_hand.go("joints")
+    demo_hand.key("A")  # all of them
     row = next(r for r in demo_hand.window.side.findChildren(SettingRow) if r.setting.tool == "dividers")
     QTest.mouseClick(row, Qt.MouseButton.LeftButton)
     canvas = demo_hand.window.view().canvas
@@ -192,7 +193,7 @@ def test_inches_are_shown_with_the_rounding_told_and_typed_back(demo_hand):
 
 def test_the_dark_theme_repaints_everything(demo_hand):
     light = demo_hand.window.grab().toImage().pixelColor(5, 400)
-    demo_hand.press("Light")
+    demo_hand.press("Theme")
     dark = demo_hand.window.grab().toImage().pixelColor(5, 400)
     assert light.lightness() > 200 > 80 > dark.lightness()
 

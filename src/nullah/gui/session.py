@@ -51,6 +51,11 @@ def refusal(error: Exception) -> str:
     return sentence(error) if isinstance(error, ValidationError) else str(error)
 
 
+def _names_of(path: Path | None) -> tuple[str, ...]:
+    """What a project is called that nobody has named: as a new one, or as its file."""
+    return (Project().name, *((path.stem,) if path is not None else ()))
+
+
 class _Search(QRunnable):
     """One search on a pool thread; ``done`` is called there and only sends a signal."""
 
@@ -438,15 +443,24 @@ class Session(QObject):
         target = path or self.path
         if target is None:
             return False
+        before = self.history.now
+        renamed = target != self.path and before.name in _names_of(self.path) and before.name != target.stem
+        if renamed:
+            self.history.do(edit.changed(before, name=target.stem[:120] or before.name), f"called {target.stem}")
         try:
             project_file.save(self.history.now, target)
         except FileTrouble as trouble:
-            self.said.emit(str(trouble), True)
+            if renamed:
+                self.history.undo()
+            self.said.emit(self.told(str(trouble)), True)
             return False
         self.recovery.remove(self.path)
         self.path, self.saved = target, self.history.now
         self.recovery.look(target)
-        self.changed.emit()
+        if renamed:
+            self._replan()
+        else:
+            self.changed.emit()
         self.said.emit(f"Saved {target.name}.", False)
         return True
 

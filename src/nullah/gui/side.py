@@ -2,10 +2,21 @@
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import replace
 
 from PySide6.QtCore import QEvent, QRect, Qt, Signal
-from PySide6.QtGui import QEnterEvent, QFocusEvent, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import (
+    QEnterEvent,
+    QFocusEvent,
+    QFontMetrics,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QResizeEvent,
+)
 from PySide6.QtWidgets import QFrame, QWidget
 
 from nullah.core.calls import Call, Option
@@ -16,6 +27,10 @@ from nullah.gui.theme import Theme, font
 from nullah.gui.widgets import button, column, label, refill, scroll_area
 
 WIDTH = 318
+MARGIN, SPACING, SCROLL = 10, 6, 16  # px
+LEAST_SETTINGS = 74  # px: a setting and the line that tells of more
+LEAST_CALL = 150  # px that calls keep while all settings are shown
+MORE = 28  # px of the line that tells of more
 
 
 class SettingRow(QWidget):
@@ -136,10 +151,19 @@ class Side(QFrame):
         self.calls_head = label("Your call", "heading")
         self.calls_area = scroll_area()
         whole = column(
-            self, self.settings_head, self.settings_area, self.calls_head, self.calls_area, margins=10, spacing=6
+            self,
+            self.settings_head,
+            self.settings_area,
+            self.calls_head,
+            self.calls_area,
+            margins=MARGIN,
+            spacing=SPACING,
         )
-        whole.setStretch(1, 4)
-        whole.setStretch(3, 6)
+        whole.setStretch(3, 1)
+        self.all_settings = False  # whether every setting is shown, and calls give way
+        self._rows: list[QWidget] = []  # of the settings, as far as they are shown
+        self._card_shown: QFrame | None = None
+        self._extras: list[QWidget] = []  # of the call laid out: what goes where the options would not be seen whole
         session.changed.connect(self.refresh)
         session.looked_at.connect(lambda _: self.refresh())
         self.refresh()
@@ -177,14 +201,47 @@ class Side(QFrame):
         self.refresh()
 
     def refresh(self) -> None:
-        self._refresh_settings()
         self._refresh_calls()
+        self._refresh_settings()
+
+    def turn_all(self) -> None:
+        """All settings, or the first of them and the call whole."""
+        self.all_settings = not self.all_settings
+        self._shown_settings = None
+        self._refresh_settings()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._shown_settings = None
+        self._refresh_settings()
+
+    def _room(self) -> int:
+        """Height for settings and calls together, px."""
+        heads = self.settings_head.sizeHint().height() + self.calls_head.sizeHint().height()
+        return self.height() - heads - 2 * MARGIN - 3 * SPACING
+
+    def _tall(self) -> int:
+        """How high the call laid out is, with its extras put away as far as they would push its options out of sight."""
+        card = self._card_shown
+        if card is None:
+            return 0
+        wide, most = WIDTH - 2 * MARGIN - SCROLL - 8, self._room() - LEAST_SETTINGS
+        for extra in self._extras:
+            extra.setVisible(True)
+        tall = _height(card, wide)
+        for extra in self._extras:
+            if tall <= most:
+                break
+            extra.setVisible(False)
+            tall = _height(card, wide)
+        return tall
 
     def _refresh_settings(self) -> None:
         rows: list[QWidget] = []
         settings = settings_at(self.session.plan, self.session.here)
         units = (self.session.project.units, self.session.project.denominator)
-        showing = (tuple(settings), units, self.chosen_setting, self.session.plan.piece.problem)
+        room = self._room() - self._tall()
+        showing = (tuple(settings), units, self.chosen_setting, self.session.plan.piece.problem, room)
         if showing == self._shown_settings:
             return
         self._shown_settings = showing
@@ -202,7 +259,26 @@ class Side(QFrame):
             words = self.session.plan.piece.problem or self.session.plan.joints.problem
             words = self.session.told(words) or "Nothing to set at this station yet."
             rows.append(label(words, "quiet", wrap=True))
-        refill(self.settings_area, rows, spacing=0)
+        self._show_rows(rows, max(room, LEAST_SETTINGS))
+
+    def _show_rows(self, rows: list[QWidget], room: int) -> None:
+        """As many settings as there is room for, each whole, and how many more there are; or all of them."""
+        heights = [_height(r, WIDTH - 2 * MARGIN - SCROLL) for r in rows]
+        shown = len(rows)
+        if self.all_settings:
+            room = self._room() - LEAST_CALL
+        elif sum(heights) > room:
+            shown = max(1, sum(h <= room - MORE for h in itertools.accumulate(heights)))
+        kept = rows[:shown]
+        tall = sum(heights[:shown])
+        if shown < len(rows) or self.all_settings:
+            words = "the first of them  A" if self.all_settings else f"and {len(rows) - shown} more  A"
+            kept.append(button(words, self.turn_all, "link", "all settings, or the first and the call whole"))
+            tall += MORE
+        for hidden in rows[shown:]:
+            hidden.deleteLater()
+        refill(self.settings_area, kept, spacing=0)
+        self.settings_area.setFixedHeight(min(tall + 2, max(room, tall if not self.all_settings else LEAST_SETTINGS)))
 
     def _light(self, tag: str) -> None:
         self.chosen_setting = "" if tag == self.chosen_setting else tag
@@ -217,6 +293,7 @@ class Side(QFrame):
         if showing == self._shown_calls:
             return
         self._shown_calls = showing
+        self._card_shown, self._extras = None, []
         self.calls_head.setText(f"Your call  ({len(calls)})" if calls else "Your call")
         for call in calls:
             if call is current:
@@ -257,9 +334,14 @@ class Side(QFrame):
             card.taken.connect(lambda o, c=call.id: self._take(c, o))
             card.eyed.connect(lambda o, c=call.id: self.eyed.emit(c, o))
             inside.addWidget(card)
-        inside.addWidget(label(told(f"Why: {call.why}."), wrap=True))
+        why = label(told(f"Why: {call.why}."), wrap=True)
+        inside.addWidget(why)
+        self._card_shown, self._extras = frame, [why]
         if call.differ:
-            inside.addWidget(label(told(call.differ), "quiet", wrap=True))
+            differ = label(told(call.differ), "quiet", wrap=True)
+            inside.addWidget(differ)
+            self._extras.insert(0, differ)
+        frame.setToolTip("\n".join(e.text() for e in reversed(self._extras)))
         return frame
 
     def _take(self, call_id: str, option: str) -> None:
@@ -274,7 +356,19 @@ class Side(QFrame):
 
     def _open(self, call_id: str) -> None:
         self.open_call = call_id
-        self._refresh_calls()
+        self.refresh()
+
+
+def _height(widget: QWidget, wide: int) -> int:
+    """How high a widget is at a width."""
+    layout = widget.layout()
+    if layout is not None and layout.hasHeightForWidth():
+        return layout.totalHeightForWidth(wide)
+    return (
+        widget.heightForWidth(wide)
+        if widget.hasHeightForWidth()
+        else max(widget.minimumHeight(), widget.sizeHint().height())
+    )
 
 
 def _short(words: str, most: int) -> str:

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QVBoxLayout
 from nullah.core import edit, step_edits
 from nullah.core.stations.step import Step
 from nullah.gui.session import Session
-from nullah.gui.widgets import button, label
+from nullah.gui.widgets import Lines, button, label
 
 
 class Strip(QFrame):
@@ -24,8 +24,8 @@ class Strip(QFrame):
         self._clock.setInterval(1000)
         self._clock.timeout.connect(self._tick)
         self.place = label("", "quiet")
-        self.words = label("", wrap=True)
-        self.caution = label("", "quiet", wrap=True)
+        self.words = Lines(2)
+        self.caution = Lines(1, "quiet")
         self.figure = label("", "figure")
         self.measure_button = button(
             "Measured\u2026  M", self.ask, tip="What the wood says, from anywhere: A thickness 17.4"
@@ -41,7 +41,7 @@ class Strip(QFrame):
         self.start_button = button("Start  T", self.start, tip="time this step")
         self.done_button = button("Done", self.done, "main")
         self.full = button("Bench view  F11", self.bench_wanted.emit)
-        self.note = label("", "quiet", wrap=True)
+        self.note = Lines(1, "quiet")
         left = QVBoxLayout()
         left.setSpacing(1)
         head = QHBoxLayout()
@@ -76,14 +76,14 @@ class Strip(QFrame):
                 if not bench.steps
                 else "Every step is done."
             )
-            self.words.setText(waiting)
+            self.words.show_text(waiting)
             self.figure.setText("")
-            self.caution.setText("")
+            self.caution.show_text("")
         else:
             self.place.setText(f"At the bench: step {bench.now + 1} of {len(bench.steps)}")
-            self.words.setText(self.session.told(f"{step.title}. {first_sentence(step.words)}"))
-            self.figure.setText(self.session.figures(step.mm) if step.mm is not None else step.figure)
-            self.caution.setText(" ".join(step.cautions[:2]))
+            self.words.show_text(self.session.told(f"{step.title}. {first_sentence(step.words)}"))
+            self.figure.setText(self.session.figure(step.mm) if step.mm is not None else step.figure)
+            self.caution.show_text(" ".join(step.cautions[:2]))
         self.start_button.setEnabled(step is not None)
         self.done_button.setEnabled(step is not None)
         self._tick()
@@ -92,7 +92,7 @@ class Strip(QFrame):
         """One sentence under the step: what was done, or why it was not."""
         self.note.setObjectName("trouble" if trouble else "quiet")
         self.note.style().polish(self.note)
-        self.note.setText(words)
+        self.note.show_text(words)
 
     def ask(self) -> None:
         """Open the line that takes what was measured."""

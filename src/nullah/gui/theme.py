@@ -55,6 +55,7 @@ def apply(app: QApplication, theme: Theme) -> None:
     """Set typeface and style sheet for the whole application."""
     app.setFont(font(14))
     c = theme.hex
+    arrow = (Path(__file__).parent / "icons" / f"down-{'dark' if theme.dark else 'light'}.svg").as_posix()
     app.setStyleSheet(f"""
     QWidget {{ color: {c("ink")}; background: {c("ground")}; }}
     QFrame#panel, QFrame#panel QLabel, QFrame#panel QScrollArea, QFrame#panel QWidget#inside {{ background: {c("panel")}; }}
@@ -98,6 +99,10 @@ def apply(app: QApplication, theme: Theme) -> None:
     QLineEdit:disabled, QComboBox:disabled, QSpinBox:disabled {{ background: {c("ground")}; color: {c("faint")};
         border: 1px dashed {c("line")}; }}
     QLineEdit[wrong="true"] {{ border: 2px solid {c("decision")}; }}
+    QComboBox {{ padding-right: 22px; }}
+    QComboBox::drop-down {{ subcontrol-origin: padding; subcontrol-position: center right; width: 20px; border: 0;
+        background: transparent; }}
+    QComboBox::down-arrow {{ image: url("{arrow}"); width: 9px; height: 6px; }}
     QComboBox QAbstractItemView {{ background: {c("panel")}; selection-background-color: {c("computed wash")};
         selection-color: {c("ink")}; }}
     QListWidget {{ background: {c("panel")}; border: 1px solid {c("line")}; border-radius: 4px; outline: 0; }}

@@ -5,7 +5,8 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 
-from PySide6.QtCore import QEvent, Qt
+from PySide6.QtCore import QEvent, QRect, Qt
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import (
     QComboBox,
     QHBoxLayout,
@@ -14,6 +15,7 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QPushButton,
     QScrollArea,
+    QSizePolicy,
     QVBoxLayout,
     QWidget,
 )
@@ -31,6 +33,53 @@ def label(text: str, name: str = "", wrap: bool = False) -> QLabel:
     if text:
         made.setToolTip(explained(text))
     return made
+
+
+class Lines(QLabel):
+    """Words in so many lines at the most; what does not fit is told by an ellipsis, and stands whole in the tip."""
+
+    def __init__(self, most: int, name: str = "") -> None:
+        super().__init__()
+        self.most, self._whole = most, ""
+        self.setTextFormat(Qt.TextFormat.PlainText)
+        self.setWordWrap(True)
+        if name:
+            self.setObjectName(name)
+        self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+
+    @property
+    def whole(self) -> str:
+        """All the words."""
+        return self._whole
+
+    def show_text(self, words: str) -> None:
+        """Show other words."""
+        self._whole = words
+        self.setToolTip(explained(words) or words)
+        self._fit()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def _fit(self) -> None:
+        """As many words as there are lines for."""
+        tall = self.fontMetrics().lineSpacing() * self.most + 2
+        words = self._whole.split(" ")
+        if not self._fits(self._whole, tall):
+            low, high = 0, len(words)
+            while low < high:
+                middle = (low + high + 1) // 2
+                low, high = (
+                    (middle, high) if self._fits(" ".join(words[:middle]) + "\u2026", tall) else (low, middle - 1)
+                )
+            self.setText(" ".join(words[:low]) + "\u2026")
+        else:
+            self.setText(self._whole)
+
+    def _fits(self, words: str, tall: int) -> bool:
+        room = QRect(0, 0, max(1, self.width()), 10_000)
+        return self.fontMetrics().boundingRect(room, Qt.TextFlag.TextWordWrap, words).height() <= tall
 
 
 def button(text: str, act: Callable[[], object], name: str = "", tip: str = "") -> QPushButton:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QEvent, QPoint, Qt, QTimer
+from PySide6.QtCore import QEvent, QPoint, QSize, Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QAbstractScrollArea,
@@ -27,6 +27,7 @@ from nullah.gui.bench_view import BenchView
 from nullah.gui.breakdown.view import BreakdownView
 from nullah.gui.course import Course
 from nullah.gui.files import Files
+from nullah.gui.flow import flow
 from nullah.gui.joints.view import JointsView
 from nullah.gui.notice import Notice
 from nullah.gui.overlay import Overlay
@@ -39,7 +40,7 @@ from nullah.gui.timber.view import TimberView
 from nullah.gui.together.view import TogetherView
 from nullah.gui.trueup.view import TrueupView
 from nullah.gui.typing_guard import TypingGuard
-from nullah.gui.widgets import button, label, row
+from nullah.gui.widgets import Field, button, label, row
 
 VIEWS = {
     "piece": PieceView,
@@ -51,6 +52,7 @@ VIEWS = {
     "bench": BenchBookView,
 }
 NEWS_SHOWN = 3
+SMALLEST = QSize(1024, 680)
 LINE = 24  # px: things whose tops differ by less stand in one line
 
 
@@ -101,11 +103,15 @@ class Window(QMainWindow):
         self.guard = TypingGuard(self, lambda words: session.said.emit(words, False), session.undo, session.redo)
         self.go(session.here)
         self.refresh()
+        self.setMinimumSize(SMALLEST)
+        (getattr(self.view(), "canvas", None) or self.view()).setFocus()  # the drawing is where one begins
 
     # ---- parts of the window
 
     def _file_row(self) -> QHBoxLayout:
-        self.title = label("", "heading")
+        self.title = Field("project name", 150, self._rename, grows=True)
+        self.title.setToolTip("what the project is called; saved under another name it follows its file")
+        self.state = label("", "quiet")
         a = self.actions
 
         def made(action: str, words: str):
@@ -114,9 +120,7 @@ class Window(QMainWindow):
 
         self.undo_button, self.redo_button = made("undo", "Undo"), made("redo", "Redo")
         self.unit_button = made("units", "mm")
-        line = row(
-            self.title,
-            1,
+        buttons = flow(
             made("new", "New"),
             made("open", "Open"),
             made("save", "Save"),
@@ -124,13 +128,21 @@ class Window(QMainWindow):
             self.undo_button,
             self.redo_button,
             self.unit_button,
-            made("theme", "Light / dark"),
+            made("theme", "Theme"),
             made("reckon", "Reckon"),
             made("words", "Words  F1"),
-            made("actions", "All keys  F2"),
+            made("actions", "Keys  F2"),
+            spacing=5,
+            right=True,
         )
+        line = row(self.title, self.state, buttons)
+        line.setStretch(2, 1)
         line.setContentsMargins(14, 6, 14, 0)
         return line
+
+    def _rename(self, text: str) -> bool:
+        s, name = self.session, text.strip()
+        return s.attempt(f"called {name}", lambda: edit.changed(s.project, name=name))
 
     def _fill_actions(self) -> None:
         """Everything one can do, once; keys, buttons and the list in the overlay come from here."""
@@ -148,6 +160,7 @@ class Window(QMainWindow):
         for n in range(1, 10):
             words = f"take option {n} of the call laid out"
             a.add("Call", f"take {n}", words, lambda i=n: self.side.take_number(i), str(n))
+        a.add("Call", "all settings", "all settings of the station, or the first of them", self.side.turn_all, "A")
         a.add("Call", "take back", "take the latest call back", self.take_back_latest, "B")
         a.add("Bench", "measure", "say what the wood measures", self.measure, "M")
         a.add("Bench", "timer", "start or stop timing the step in hand", self.time_step, "T")
@@ -315,13 +328,16 @@ class Window(QMainWindow):
         s = self.session
         if self.pages.currentIndex() == 0:
             self.view().refresh()
-        star = " \u2022 not saved" if s.unsaved else ""
-        name = s.path.name if s.path else s.project.name
-        self.title.setText(f"{name}{star}")
+        name = s.project.name
+        self.title.show_text(name)
+        self.title.setCursorPosition(0)
+        file = s.path.name if s.path else "no file yet"
+        self.state.setText(f"{file}{', not saved' if s.unsaved else ''}")
+        self.state.setToolTip(str(s.path or ""))
         self.setWindowTitle(f"{name}{' *' if s.unsaved else ''} \u2014 Nullah")
         self.undo_button.setEnabled(s.history.can_undo)
         self.redo_button.setEnabled(s.history.can_redo)
-        self.unit_button.setText("mm" if s.project.units == "mm" else f"1/{s.project.denominator} inch")
+        self.unit_button.setText("mm" if s.project.units == "mm" else f'1/{s.project.denominator}"')
 
     def _live(self) -> None:
         """While something is dragged: what is seen of it."""

@@ -243,6 +243,7 @@ def _sawn(
                     bold=True,
                     halo=True,
                     tag=f"part:{leaf.part}",
+                    room=leaf.length * 1.2,
                 )
             )
             mark = min(34.0, leaf.width * 0.35)

@@ -26,15 +26,6 @@ def picture(t: Trued) -> Drawing:
             cell = rectangle(float(p.x[i, j]) - x0, float(p.y[i, j]) - y0, length / (rows - 1), width / (cols - 1))
             items.append(Area(cell, f"heat {band}", hint=f"{marked(mean, unit=' mm')} comes off here"))
     items.append(Line((*rectangle(0, 0, length, width), (0, 0)), "outline", width=1.6))
-    hx, hy, deep = p.highest()
-    hx, hy = hx - x0, hy - y0
-    if deep > STEP:
-        for i in range(rows - 1):
-            for j in range(cols - 1):
-                if (i, j) in _marked(rows, cols) and p.face[i, j] > STEP:
-                    place = (float(p.x[i, j]) - x0, float(p.y[i, j]) - y0)
-                    items.append(Text(place, marked(float(p.face[i, j])), size=11, halo=True))
-        items.append(Text((hx, hy), f"\u25b2 {marked(deep)}", size=13, bold=True, ink="decision", halo=True))
     for n, r in enumerate(t.readings):
         if r.kind == "winding sticks":
             items.append(
@@ -50,6 +41,15 @@ def picture(t: Trued) -> Drawing:
                     ((0, r.across - y0), (length, r.across - y0)), "computed", dash=True, width=1.6, tag=f"reading:{n}"
                 )
             )
+    hx, hy, deep = p.highest()
+    hx, hy = hx - x0, hy - y0
+    if deep > STEP:
+        for i in range(rows - 1):
+            for j in range(cols - 1):
+                if (i, j) in _marked(rows, cols) and p.face[i, j] > STEP:
+                    place = (float(p.x[i, j]) - x0, float(p.y[i, j]) - y0)
+                    items.append(Text(place, marked(float(p.face[i, j])), size=11, halo=True))
+        items.append(Text((hx, hy), f"\u25b2 {marked(deep)}", size=13, bold=True, ink="decision", halo=True))
     items.append(Dimension((0, width), (length, width), length, 26))
     items.append(Dimension((length, width), (length, 0), width, 24))
     items += _profile(t, length, width)

@@ -13,6 +13,7 @@ from nullah.core.pictures import boards as picture
 from nullah.core.pictures.coming_apart import coming_apart
 from nullah.core.stations.breakdown import Sawing, sawing_of
 from nullah.core.stations.rough import parts_of
+from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
@@ -92,12 +93,11 @@ class BreakdownView(QWidget):
         for key, field in self.given.items():
             field.setToolTip(GIVEN[key][2])
             fields += [GIVEN[key][0], field]
-        foot = row(*fields, 1, spacing=4)
+        foot = flow(*fields, spacing=4)
         lead = row(self.look, self.looked, self.turn_button, self.before, self.after, spacing=5)
         lead.setStretch(1, 1)
-        hand = row(self.part, self.pin_button, self.mark, self.whole_button, self.sawn_button, spacing=5)
-        hand.setStretch(0, 1)
-        whole = column(self, self.trouble, lead, middle, self.about, hand, foot, margins=12, spacing=6)
+        hand = flow(self.pin_button, self.mark, self.whole_button, self.sawn_button, spacing=5)
+        whole = column(self, self.trouble, lead, middle, self.about, self.part, hand, foot, margins=12, spacing=6)
         whole.setStretch(2, 1)
         session.looked.connect(self._show_looking)
 

@@ -14,11 +14,12 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, Q
 from PySide6.QtWidgets import QLineEdit, QToolTip, QWidget
 
 from nullah.core.drawing import Area, Drawing, Handle, Line
-from nullah.gui.paint.render import Renderer, Scale, fitted, scale_bar
+from nullah.gui.paint.render import Renderer, Scale, fitted_with_words, scale_bar
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
 
 NEAR = 7.0  # pixels
+BAR = 18.0  # pixels at the foot that the scale bar has for itself
 _ARROWS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)}
 
 
@@ -50,6 +51,7 @@ class Canvas(QWidget):
         self._field: QLineEdit | None = None
         self._still: tuple[object, ...] = ()
         self._still_pixels = QPixmap()
+        self._fitted: tuple[object, Drawing, Scale] = (None, self.drawing, Scale(1.0, 0.0, 0.0))
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMinimumSize(240, 150)
@@ -74,11 +76,34 @@ class Canvas(QWidget):
         """mm to pixels as now shown."""
         if self._held is not None:
             return self._held
-        base = fitted(self.drawing, self.width(), self.height(), self.margin, self.margin_up)
+        base = self._base()
         k = base.k * self.near
         x = self.width() / 2 + (base.x - self.width() / 2) * self.near + self.pan.x()
         y = self.height() / 2 + (base.y - self.height() / 2) * self.near + self.pan.y()
         return Scale(k, x, y)
+
+    def _base(self) -> Scale:
+        """The scale at which the whole drawing is seen with all its words; worked out once for a drawing, a size and a unit."""
+        key = (
+            id(self.drawing),
+            self.size(),
+            self.margin,
+            self.margin_up,
+            self.renderer.size,
+            self.renderer.figures(1.0),
+        )
+        if key != self._fitted[0] or self._fitted[1] is not self.drawing:
+            base = fitted_with_words(
+                self.drawing,
+                self.width(),
+                self.height(),
+                self.margin,
+                self.margin_up,
+                lambda k: self.renderer.words_at(self.drawing, k),
+                BAR if self.bar else 0.0,
+            )
+            self._fitted = (key, self.drawing, base)
+        return self._fitted[2]
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)

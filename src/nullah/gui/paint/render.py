@@ -39,6 +39,48 @@ def fitted(drawing: Drawing, width: float, height: float, margin: float, up: flo
     return Scale(k, x, y)
 
 
+PAD = 4.0  # px kept between words and the edge of the widget
+MOST_MARGIN = 0.4  # of a side, that words may take of it
+
+
+def fitted_with_words(
+    drawing: Drawing,
+    width: float,
+    height: float,
+    margin: float,
+    up: float | None,
+    words: Callable[[float], tuple[float, float, float, float]],
+    foot: float = 0.0,
+) -> Scale:
+    """As ``fitted``, with margins as much wider as figures and names need that stand beyond what is drawn.
+
+    Args:
+        words: what all words take at so many pixels a mm: left, low, right, top, in pixels from mm (0, 0), y upward.
+        foot: what is kept free below, pixels.
+    """
+    left, low, right, top = drawing.extent()
+    height -= foot
+    wide, tall = max(right - left, 1e-6), max(top - low, 1e-6)
+    side = margin if up is None else up
+    margins = [margin, side, margin, side]  # left, below, right, above
+    most = [width * MOST_MARGIN, height * MOST_MARGIN] * 2
+    for _ in range(5):
+        k = max(1e-6, min((width - margins[0] - margins[2]) / wide, (height - margins[1] - margins[3]) / tall))
+        box = words(k)
+        beyond = (left * k - box[0], low * k - box[1], box[2] - right * k, box[3] - top * k)
+        wanted = [min(max(m, b + PAD), limit) for m, b, limit in zip(margins, beyond, most, strict=True)]
+        # what is drawn stands in the middle of its room, so there may be more of that than the margin
+        spare_x = (width - margins[0] - margins[2] - wide * k) / 2
+        spare_y = (height - margins[1] - margins[3] - tall * k) / 2
+        short = [w > m + s + 0.5 for w, m, s in zip(wanted, margins, (spare_x, spare_y) * 2, strict=True)]
+        if not any(short):
+            break
+        margins = wanted
+    x = margins[0] + max(0.0, (width - margins[0] - margins[2] - wide * k) / 2) - left * k
+    y = height - margins[1] - max(0.0, (height - margins[1] - margins[3] - tall * k) / 2) + low * k
+    return Scale(k, x, y)
+
+
 class Renderer:
     """Paints one drawing; ``figures`` shows a length, ``told`` a sentence, in the user's unit."""
 
@@ -77,8 +119,26 @@ class Renderer:
             if kept is drawing and k == scale.k and shown == unit:
                 return placed
         placed = place(drawing, scale.k, self.figures, self.told, width_of, self.size)
-        self._kept = [(drawing, scale.k, unit, placed), *self._kept[:1]]
+        self._kept = [(drawing, scale.k, unit, placed), *self._kept[:5]]
         return placed
+
+    def words_at(self, drawing: Drawing, k: float) -> tuple[float, float, float, float]:
+        """What all words of a drawing take at so many pixels a mm: left, low, right, top, in pixels from mm (0, 0)."""
+        left, low, right, top = drawing.extent()
+        boxes = [(left * k, low * k, right * k, top * k)]
+        for part in (drawing, *((drawing.under,) if drawing.under is not None else ())):
+            boxes += [p.box for p in self._places(part, Scale(k, 0.0, 0.0))]
+            for item in part.items:
+                if isinstance(item, Text) and not too_low(item, k, self.size):
+                    wide = width_of(self.told(item.text), item.size * self.size, item.bold)
+                    if not hidden(item, k, wide, self.size):
+                        boxes.append(text_box(item, k, wide, self.size))
+        return (
+            min(b[0] for b in boxes),
+            min(b[1] for b in boxes),
+            max(b[2] for b in boxes),
+            max(b[3] for b in boxes),
+        )
 
     def dimension_boxes(self) -> list[tuple[QRectF, Dimension]]:
         """Where each dimension's figure stands on the widget."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QSlider, QWidget
 
 from nullah.core import edit, measure
@@ -11,11 +12,14 @@ from nullah.core.pictures import standing
 from nullah.core.pieces.part import Chain, ChainLine
 from nullah.core.plan import TITLES
 from nullah.core.wood.species import ALL
+from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
-from nullah.gui.widgets import Field, button, column, emptied, label, pick, row
+from nullah.gui.widgets import Field, button, column, emptied, label, pick, row, scroll_area
 
+LEAST_SUMS = 96  # px
+BESIDE_SUMS = 350  # px: the sentence, the drawing at its least, the words under it
 _LID = ["sliding", "lift-off", "none"]
 _STAND = ["upright", "on edge", "flat"]
 
@@ -35,7 +39,7 @@ class PieceView(QWidget):
             return self._field(name, 52, self._whole(name))
 
         def length(name: str) -> Field:
-            return self._field(name, 66, self._length(name))
+            return self._field(name, 66, self._length(name), grows=True)
 
         self.name = self._field("contents.name", 120, lambda t: self._set("contents.name", t.strip()))
         self.stand = pick("stand", _STAND, lambda t: self._set("contents.stand", t))
@@ -43,7 +47,7 @@ class PieceView(QWidget):
         self.species = pick("wall species", sorted(ALL), lambda t: self._set("wall_species", t))
         self.panels = pick("panel species", sorted(ALL), lambda t: self._set("panel_species", t))
         self.lid_species = pick("lid species", sorted(ALL), lambda t: self._set("lid_species", t))
-        first = row(
+        first = flow(
             "Holds",
             whole("contents.count"),
             self.name,
@@ -55,9 +59,8 @@ class PieceView(QWidget):
             length("contents.thickness"),
             "thick, standing",
             self.stand,
-            1,
         )
-        second = row(
+        second = flow(
             "with",
             whole("dividers"),
             "dividers and a",
@@ -68,7 +71,6 @@ class PieceView(QWidget):
             self.panels,
             ", lid of",
             self.lid_species,
-            1,
         )
         self.trouble = label("", "trouble", wrap=True)
         self.canvas = Canvas(theme, session)
@@ -91,14 +93,16 @@ class PieceView(QWidget):
         self.sums_below = QWidget()
         self.chains = QHBoxLayout(self.sums_below)
         self.chains.setContentsMargins(0, 0, 0, 0)
+        self.sums_area = scroll_area()
+        self.sums_area.setWidget(self.sums_below)
         whole_column = column(
-            self, first, second, self.trouble, how, self.canvas, self.drives, self.sums_below, margins=12, spacing=6
+            self, first, second, self.trouble, how, self.canvas, self.drives, self.sums_area, margins=12, spacing=6
         )
         whole_column.setStretch(4, 1)
         self.stand_up(False)
 
-    def _field(self, name: str, wide: int, taken) -> Field:
-        made = Field(name, wide, taken)
+    def _field(self, name: str, wide: int, taken, grows: bool = False) -> Field:
+        made = Field(name, wide, taken, grows)
         self.fields[name] = made
         return made
 
@@ -248,8 +252,18 @@ class PieceView(QWidget):
         for axis, chain in enumerate(chains):
             self.fields[f"chain {axis} total"].show_text(self.session.figures(chain.total))
             for line, shown in zip(chain.lines, self.sums[axis], strict=True):
-                text = self.session.figures(line.each)
+                text = self.session.figure(line.each)
                 shown.show_text(text) if isinstance(shown, Field) else shown.setText(text)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._share_height()
+
+    def _share_height(self) -> None:
+        """The sums whole, as long as the drawing keeps its room."""
+        self.sums_below.layout().activate()
+        wanted = self.sums_below.sizeHint().height() + 2
+        self.sums_area.setFixedHeight(max(LEAST_SUMS, min(wanted, self.height() - BESIDE_SUMS)))
 
     def _build_chains(self, chains: tuple[Chain, ...]) -> None:
         for name in [n for n in self.fields if n.startswith("chain ")]:
@@ -262,20 +276,22 @@ class PieceView(QWidget):
             self.sums.append([])
             for line in chain.lines:
                 text = f"{line.times} \u00d7 {line.label}" if line.times > 1 else line.label
-                words = label(self.session.told(text), "quiet")
-                words.setMinimumWidth(40)
+                words = label(self.session.told(text), "quiet", wrap=True)
                 shown = self._sum(f"chain {axis} {line.label}", line)
                 self.sums[-1].append(shown)
-                inside.addLayout(row(words, 1, shown))
-            total = self._field(f"chain {axis} total", 92, lambda t, a=axis: self._typed(f"outside.{a}", t))
+                both = row(words, shown)
+                both.setStretch(0, 1)
+                inside.addLayout(both)
+            total = self._field(f"chain {axis} total", 92, lambda t, a=axis: self._typed(f"outside.{a}", t), grows=True)
             total.setFixedHeight(26)
             inside.addLayout(row("=", 1, total))
             inside.addStretch(1)
             self.chains.addWidget(frame, 1)
+        self._share_height()
 
     def _sum(self, name: str, line: ChainLine) -> QWidget:
         if not line.edit:
             return label("")
-        field = self._field(name, 76, self._length(line.edit.removeprefix("piece.")))
+        field = self._field(name, 76, self._length(line.edit.removeprefix("piece.")), grows=True)
         field.setFixedHeight(24)
         return field

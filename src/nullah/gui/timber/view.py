@@ -11,6 +11,7 @@ from nullah.core.pictures import boards as picture
 from nullah.core.pictures import movement
 from nullah.core.pictures.wood import fault
 from nullah.core.wood.species import ALL
+from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
@@ -62,50 +63,52 @@ class TimberView(QWidget):
         self.drop = button("Remove", self.drop_board, tip="take this board away")
         self.kind = pick("fault kind", FAULTS, lambda t: None)
         self.on_face = pick("fault shows", list(FACES), lambda t: None)
-        self.widths = Field("board widths", 104, self._set_widths)
-        self.widths.setPlaceholderText("182; 170; 164")
+        self.widths = Field("board widths", 150, self._set_widths, grows=True)
+        self.widths.setPlaceholderText("as wide all along")
         self.widths.setToolTip("widths of a board that tapers or has a wany edge, evenly spaced from the left end")
         self.at = {
-            n: Field(f"fault {n}", 54, lambda t, n=n: self._remember(n, t)) for n in ("x", "y", "length", "width")
+            n: Field(f"fault {n}", 54, grows=True, taken=lambda t, n=n: self._remember(n, t))
+            for n in ("x", "y", "length", "width")
         }
         self._fault_at = {"x": 300.0, "y": 40.0, "length": 25.0, "width": 20.0}  # mm
         self.add_fault_button = button("Add fault", self.add_fault)
         self.drop_fault_button = button("Remove fault", self.drop_fault)
         f = self.fields
-        about = row(
+        about = flow(
             add,
             f["name"],
             self.species,
             f["length"],
-            "\u00d7",
+            "long,",
             f["width"],
-            "\u00d7",
+            "wide,",
             f["thickness"],
-            "mc %",
+            "thick; moisture, %",
             f["moisture"],
-            "rings \u00b0",
+            "rings to the face, \u00b0",
             f["ring_angle"],
+            "upper edge",
             self.edge,
+            "widths, where it tapers",
+            self.widths,
             self.drop,
-            1,
             spacing=5,
         )
-        faults = row(
+        faults = flow(
+            "A fault:",
             self.kind,
+            "that",
             self.on_face,
-            "at",
+            "from the left end",
             self.at["x"],
-            "along",
+            "from the lower edge",
             self.at["y"],
-            "up, size",
+            "long",
             self.at["length"],
-            "\u00d7",
+            "wide",
             self.at["width"],
             self.add_fault_button,
             self.drop_fault_button,
-            1,
-            "tapers to",
-            self.widths,
             spacing=5,
         )
         self.room = {
@@ -113,21 +116,21 @@ class TimberView(QWidget):
             for n in ("temperature", "humidity_dry", "humidity_wet")
         }
         r = self.room
-        living = row(
+        self.note = label("", "quiet")
+        living = flow(
             "It will live at",
             r["temperature"],
             "\u00b0C in air of",
             r["humidity_dry"],
             "to",
             r["humidity_wet"],
-            "%.",
+            "% of humidity.",
+            self.note,
             spacing=5,
         )
-        self.note = label("", "quiet", wrap=True)
-        living.addWidget(self.note, 1)
         top = row(self.canvas, self.year)
         top.setStretch(0, 1)
-        whole = column(self, self.empty, top, living, about, faults, margins=12, spacing=6)
+        whole = column(self, self.empty, top, about, faults, living, margins=12, spacing=6)
         whole.setStretch(1, 1)
 
     # ---- what is chosen
@@ -306,5 +309,4 @@ class TimberView(QWidget):
         self.drop_fault_button.setEnabled(bool(self.fault))
         for name, field in self.room.items():
             field.show_text(f"{getattr(project.room, name):g}")
-        words = f"Wood there settles between {plan.timber.dry:.1f} and {plan.timber.wet:.1f} %. "
-        self.note.setText(words + "Drag a fault to where it lies; blue is the straight edge.")
+        self.note.setText(f"Wood there settles between {plan.timber.dry:.1f} and {plan.timber.wet:.1f} %.")

@@ -11,6 +11,7 @@ from nullah.core.document import Reading
 from nullah.core.pictures import surface as picture
 from nullah.core.stations.trueup import Trued
 from nullah.core.surface.planing import hollow_left
+from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
@@ -41,12 +42,11 @@ class TrueupView(QWidget):
         self.entries.setAccessibleName("readings")
         self.entries.setFixedHeight(92)
         self.names = {n: label(n) for n in self.at}
-        line = row(
+        line = flow(
             self.kind,
             *(x for n in self.at for x in (self.names[n], self.at[n])),
             self.add_button,
             self.remove_button,
-            1,
             spacing=5,
         )
         head = row(self.left, self.words, spacing=14)
@@ -158,12 +158,20 @@ class TrueupView(QWidget):
             else f" {show(p.wanted)} is wanted: " + ("enough." if p.enough else f"{show(-p.spare)} short.")
         )
         hollow = hollow_left(plane.sole, plane.iron, plane.shaving, min(1000.0, t.length))
-        self.words.setText(
-            f"{t.name}, once flat.{enough} Most comes off the face at {show(p.highest()[0] - float(p.x[0, 0]))} along: "
-            f"{show(p.highest()[2])}, {p.shavings(plane.shaving)} shavings of the {plane.name} at {plane.shaving:g} mm. "
-            f"Across or at 45\u00b0 until the sticks agree, "
-            f"along the grain last; that plane alone can leave {hollow:.2f} mm hollow in {show(min(1000.0, t.length))}."
-        )
+        x, _, most = p.highest()
+        if t.measured:
+            words = f"{t.name} measures {show(p.thickest)}: it is planed already."
+        elif most > 0.05:
+            passes = p.shavings(plane.shaving)
+            words = (
+                f"{t.name}, once flat.{enough} Most comes off the face {show(x - float(p.x[0, 0]))} from its left end: "
+                f"{show(most)}, {passes} shaving{'s' if passes != 1 else ''} of the {plane.name} at {plane.shaving:g} mm. "
+                "Across or at 45\u00b0 until the sticks agree, along the grain last; that plane alone can leave "
+                f"{measure.decimals(hollow, 2)} mm hollow in {show(min(1000.0, t.length))}."
+            )
+        else:
+            words = f"{t.name} is flat as far as it is read.{enough} Read it with sticks and straightedge to know where it is not."
+        self.words.setText(words)
         residuals = t.surface.residuals if t.readings else ()  # a part not read itself has its board's surface
         if not t.readings:
             self.entries.addItem("Not read itself: it goes by its place on the board. Add a reading when it is sawn.")
@@ -171,9 +179,8 @@ class TrueupView(QWidget):
             where = f"at {show(r.at)}" if r.kind != "bow" else f"{show(r.across)} up"
             stick = f" over a stick of {show(r.stick)}" if r.stick else ""
             stray = "   look again" if abs(residual) > 0.5 else ""
-            self.entries.addItem(
-                f"{r.kind} {where}: {show(r.value)}{stick}   (off the fit by {residual:+.2f} mm){stray}"
-            )
+            off = f"   ({measure.decimals(abs(residual), 2)} mm off the fit)" if abs(residual) >= 0.005 else ""
+            self.entries.addItem(f"{r.kind} {where}: {show(r.value)}{stick}{off}{stray}")
 
     def _show_chips(self) -> None:
         """What can be trued: a chip each, or a list where they are many; made anew only when there are others."""
