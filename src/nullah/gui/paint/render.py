@@ -39,6 +39,7 @@ def fitted(drawing: Drawing, width: float, height: float, margin: float, up: flo
     return Scale(k, x, y)
 
 
+LEAST_MARGIN = 18.0  # px: a drop that is pulled has its arrows in it; words take more where they stand beyond
 PAD = 4.0  # px kept between words and the edge of the widget
 MOST_MARGIN = 0.4  # of a side, that words may take of it
 
@@ -52,7 +53,7 @@ def fitted_with_words(
     words: Callable[[float], tuple[float, float, float, float]],
     foot: float = 0.0,
 ) -> Scale:
-    """As ``fitted``, with margins as much wider as figures and names need that stand beyond what is drawn.
+    """As ``fitted``, but margins are no wider than figures and names need that stand beyond what is drawn.
 
     Args:
         words: what all words take at so many pixels a mm: left, low, right, top, in pixels from mm (0, 0), y upward.
@@ -61,10 +62,10 @@ def fitted_with_words(
     left, low, right, top = drawing.extent()
     height -= foot
     wide, tall = max(right - left, 1e-6), max(top - low, 1e-6)
-    side = margin if up is None else up
-    margins = [margin, side, margin, side]  # left, below, right, above
+    side = min(LEAST_MARGIN, margin if up is None else up)
+    margins = [min(LEAST_MARGIN, margin), side] * 2  # left, below, right, above
     most = [width * MOST_MARGIN, height * MOST_MARGIN] * 2
-    for _ in range(5):
+    for _ in range(8):
         k = max(1e-6, min((width - margins[0] - margins[2]) / wide, (height - margins[1] - margins[3]) / tall))
         box = words(k)
         beyond = (left * k - box[0], low * k - box[1], box[2] - right * k, box[3] - top * k)
