@@ -231,12 +231,12 @@ def lines_of(step: Step) -> tuple[str, ...]:
 def drawing_for(session: Session, step: Step) -> tuple[Drawing, str]:
     """The one drawing that belongs to a step, and what in it stands out."""
     plan = session.plan
-    if step.joint:
-        found = next(j for j in plan.joints.joints if j.id == step.joint)
+    found = next((j for j in plan.joints.joints if j.id == step.joint), None)
+    if found is not None:
         wood = next((p.species for p in plan.piece.parts if p.id in found.parts), "")
         return joint.side_by_side(found.faces[:1], wood), ""
-    if step.station == "breakdown":
-        cut = next(c for c in plan.breakdown.cuts if saw_step(c) == step.id)
+    cut = next((c for c in plan.breakdown.cuts if step.saws and saw_step(c) == step.id), None)
+    if cut is not None:
         mine = tuple(b for b in session.project.boards if b.id == cut.board)
         return boards.laid_out(mine, plan.breakdown), f"cut:{cut.number}"
     if step.station == "trueup" and step.parts and plan.trueup.of(step.parts[0]):
