@@ -103,6 +103,88 @@ def edits(window, what, bar):
     print(f"edit to redrawn, {what}, slowest station: {1000 * slowest:.0f} ms (bar: {bar})")
 
 
+def standing_pictures():
+    """The standing picture of boxes of so many bodies, and of the same box as it is drawn, plain where that are too many."""
+    import tracemalloc
+
+    import numpy as np
+
+    from nullah.core import demo, edit
+    from nullah.core.pictures import standing
+    from nullah.core.pieces import solids
+    from nullah.core.plan import plan
+
+    for wanted in (500, 2_000, 5_000):
+        project = edit.set_piece(demo.project(), "tails", 40)
+        while True:  # as high as it takes
+            height = project.piece.contents.height * 1.3
+            project = edit.set_piece(edit.set_piece(project, "tails", 0), "contents.height", min(20_000.0, height))
+            now = plan(project)
+            many = solids.many_bodies(project.piece, now.piece.box)
+            if many >= wanted or height > 20_000:
+                break
+        for all_of_them in (True, False):
+            most, solids.MOST_BODIES = solids.MOST_BODIES, 10**9 if all_of_them else solids.MOST_BODIES
+            tracemalloc.start()
+            start = time.perf_counter()
+            if all_of_them:  # the order alone, with every tail and pin
+                bodies = solids.solids(project.piece, now.piece.box)
+                corners = np.array([b.corners for b in bodies])
+                standing.in_order(corners, standing._normals(corners))
+            else:
+                standing.of(now)
+            took, peak = time.perf_counter() - start, tracemalloc.get_traced_memory()[1]
+            tracemalloc.stop()
+            solids.MOST_BODIES = most
+            what = f"{len(bodies)} bodies put in order" if all_of_them else "the picture as it is drawn"
+            print(f"  standing, {what}: {took:.2f} s, {peak / 2**20:.0f} MiB at the most")
+
+
+def visits(project, what):
+    """First visits to each station, undo, and the bench book with many lines."""
+    from PySide6.QtWidgets import QApplication
+
+    from nullah.core import edit
+    from nullah.core.plan import STATIONS
+
+    window = opened(project)
+    session = window.session
+    session.search_after(10**6)
+    for station in STATIONS:
+        start = time.perf_counter()
+        window.go(station)
+        window.grab()
+        QApplication.processEvents()
+        print(f"  {what}: first visit to {station:9} {time.perf_counter() - start:.2f} s")
+    for station in ("timber", "breakdown"):
+        window.go(station)
+        session.do(edit.set_piece(session.project, "wiggle", session.project.piece.wiggle + 0.5), "wiggle")
+        start = time.perf_counter()
+        session.undo()
+        window.grab()
+        print(f"  {what}: undo at {station} {time.perf_counter() - start:.2f} s")
+    log = tuple(edit.logged(session.project, "note", f"line {n}").log[0] for n in range(100)) * 200
+    window.go("bench")
+    start = time.perf_counter()
+    session.do(edit.held(session.project, log=log), "a long record")
+    window.grab()
+    print(f"  {what}: bench book with {len(log)} lines {time.perf_counter() - start:.2f} s")
+    session.saved = session.project
+    window.close()
+
+
+def many_boards(project, many):
+    """A project with so many boards, most of them with nothing laid on them."""
+    from nullah.core import edit
+
+    first = project.boards
+    more = [
+        first[i % len(first)].model_copy(update={"id": f"more {i}", "name": f"More {i}"})
+        for i in range(many - len(first))
+    ]
+    return edit.changed(project, boards=(*first, *more))
+
+
 def drags(window, what):
     """Own work of one move of each kind of drag, and with the drawing painted."""
     part = next(p.id for p in window.session.plan.piece.parts if window.session.plan.breakdown.place(p.id))
@@ -148,7 +230,11 @@ def main():
 
     planner.main(window)
     window.session.close()
-    window = opened(large())
+    standing_pictures()
+    big = large()
+    visits(big, "60 boards, 300 parts")
+    visits(many_boards(big, 500), "500 boards, 300 parts")
+    window = opened(big)
     edits(window, "60 boards and 300 parts", 250)
     drags(window, "60 boards and 300 parts")
     window.session.close()

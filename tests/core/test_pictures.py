@@ -30,7 +30,7 @@ def every_picture():
     for j in PLAN.joints.joints:
         yield joint.side_by_side(j.faces)
     yield frame.picture(PLAN.piece.box, PLAN.together)
-    yield movement.picture(PLAN.timber.movement, tuple("" for _ in PLAN.timber.movement))
+    yield movement.picture(PLAN.timber.movement, lambda mm: f"{mm:.1f}")
 
 
 def test_every_picture_names_only_inks_that_there_are():

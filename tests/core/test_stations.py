@@ -160,3 +160,60 @@ def test_a_conflict_says_whether_an_offcut_takes_the_part_again():
     assert "the offcut 525 x 179 of Board 1 takes it" in [told(line) for line in recut.consequences]
     taller = edit.set_outside(cut, p, 2, 260)
     assert any("no offcut" in line for line in plan(taller).call("cut B").option("recut").consequences)
+
+
+def checked(project, board_id, *ends, length=60.0):
+    """The project with a check of a length at some ends of a board."""
+    board = next(b for b in project.boards if b.id == board_id)
+    faults = tuple(
+        Defect(id=end, kind="check", x=0.0 if end == "left" else board.length - length, y=20, length=length, width=4)
+        for end in ends
+    )
+    return edit.put_board(project, board.model_copy(update={"defects": faults}))
+
+
+def test_what_an_end_cut_back_leaves_counts_the_other_end():
+    project = checked(demo.untouched(), "board 1", "left", "right")
+    call = plan(project).call("end board 1 left")
+    said = told(call.option("clean").consequences[0])
+    assert said == f"85 mm lost, {1690 - 85 - 85} left"
+    kept = edit.take(project, plan(project).call("end board 1 right"), "keep")
+    said = told(plan(kept).call("end board 1 left").option("seen").consequences[0])
+    assert said == f"60 mm lost, {1690 - 60} left"
+
+
+def test_an_end_speaks_of_the_sides_only_on_a_board_they_would_lie_on():
+    project = checked(demo.untouched(), "board 1", "left")
+    assert "sides in sequence" in plan(project).call("end board 1 left").why
+    larch = checked(demo.untouched(), "board 3", "left")
+    assert "sides" not in plan(larch).call("end board 3 left").why
+
+
+@pytest.mark.parametrize(
+    ("moisture", "thickness", "says", "recommended", "days"),
+    [
+        (10.6, 25, None, "", 0),
+        (11.0, 25, "over", "go on", 7),
+        (12.2, 25, "over", "wait", 11),  # 10 days to a point from e points over (common practice, no source)
+        (12.2, 50, "over", "wait", 30),  # twice as thick takes 2 to the 3/2 as long
+        (15.0, 25, "over", "wait", 17),
+        (8.3, 25, "under", "go on", 7),
+        (6.0, 25, "under", "wait", 13),
+    ],
+)
+def test_boards_wait_by_how_thick_and_how_far_off_they_are(moisture, thickness, says, recommended, days):
+    room = Room(temperature=20, humidity_dry=40, humidity_wet=60)
+    settles = round((equilibrium_moisture(20, 40) + equilibrium_moisture(20, 60)) / 2, 1)
+    assert settles == 9.4
+    shift = moisture - 9.4 if says else 0.0
+    project = with_board(moisture=moisture if says else settles + 0.9, thickness=thickness)
+    project = project.model_copy(update={"room": room})
+    call = plan(project).call("damp b")
+    if says is None:
+        assert call is None
+        return
+    assert call.recommended == recommended
+    assert f"points {says}" in call.why
+    wanted = max(7, math.ceil(10 * (thickness / 25) ** 1.5 * math.log(abs(shift)) - 1e-6))
+    assert f"in {wanted} days" in call.option("wait").consequences[0]
+    assert abs(wanted - days) <= 1

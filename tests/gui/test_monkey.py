@@ -92,7 +92,9 @@ class Monkey:
         field.setFocus(Qt.FocusReason.MouseFocusReason)
         field.selectAll()
         words = self.one(TEXTS)
-        plain = words.isascii() and words.isprintable() and len(words) < 200  # others no key of the test's keyboard gives
+        plain = (
+            words.isascii() and words.isprintable() and len(words) < 200
+        )  # others no key of the test's keyboard gives
         QTest.keyClicks(field, words) if plain else field.insert(words)
         self.done[-1] += f" {field.objectName()} {words[:20]!r}"
         QTest.keyClick(field, self.one((Qt.Key.Key_Return, Qt.Key.Key_Tab, Qt.Key.Key_Escape, Qt.Key.Key_Return)))

@@ -107,7 +107,9 @@ def plan(
     for_piece = tuple(m for m in p.measured if m.part != "box")
     made = kept.station("as_made", as_made.work, p.boards, p.room, p.choices, p.layout, p.cut)
     done_piece = kept.station("piece", piece.work, p.piece, for_piece, p.cut, p.choices, made.wood)
-    done_timber = kept.station("timber", timber.work, p.boards, p.choices, done_piece, made)
+    done_timber = kept.station(
+        "timber", timber.work, p.boards, p.choices, done_piece, made, p.allowances, p.kit.crosscut_kerf
+    )
     sawing = kept.station("sawing", breakdown.sawing_of, p.boards, p.layout)
     saw_steps = tuple(d for d in p.done if d.startswith("saw "))
     progress = kept.station("progress", breakdown.progress_of, p.boards, p.layout, sawing, saw_steps, p.cut)

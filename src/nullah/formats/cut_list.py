@@ -7,6 +7,7 @@ import io
 
 from nullah.core.plan import Plan
 from nullah.formats.cells import safe
+from nullah.formats.shop_sheet import rough_size, state
 
 COLUMNS = (
     "part",
@@ -34,8 +35,8 @@ def text(plan: Plan) -> str:
     for p, name in [(part, name) for part in plan.piece.parts for name in plan.breakdown.rough.of(part.id)]:
         blank, place = blanks.get(name), plan.breakdown.place(name)
         made = "" if name == p.id else f"{p.name}, from {name}"
-        rough = (f"{blank.length:.1f}", f"{blank.width:.1f}") if blank else ("", "")
-        state = "cut" if p.cut else "measured" if p.measured else "planned"
+        size = (blank.length, blank.width) if blank else rough_size(plan, name)
+        rough = tuple(f"{v:.1f}" for v in size) if size else ("", "")
         writer.writerow(
             [
                 safe(p.id),
@@ -48,7 +49,7 @@ def text(plan: Plan) -> str:
                 *rough,
                 safe(names.get(place[0], "")) if place else "",
                 p.joints,
-                state,
+                state(plan, p, name),
             ]
         )
     return out.getvalue()

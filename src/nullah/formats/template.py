@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import io
 import math
+from collections.abc import Sequence
 
 from reportlab.lib.pagesizes import A4, LETTER, landscape
 from reportlab.pdfgen.canvas import Canvas
@@ -21,6 +22,8 @@ MARGIN = 12.0  # mm of paper that printers may not reach
 FOOT = 30.0  # mm for the check lines and what the page is
 OVERLAP = 15.0  # mm that neighbouring pages share
 AIR = 4.0  # mm kept round a drawing
+LEAST_COLUMN = 70.0  # mm that a drawing has across, so that its title stands over it
+TITLE = 8.0  # mm for what a drawing is, where several share a page
 
 
 def pdf(plan: Plan, letter: bool = False) -> bytes:
@@ -34,8 +37,12 @@ def pdf(plan: Plan, letter: bool = False) -> bytes:
         canvas, lambda mm: in_words(mm, p.units, p.denominator), lambda s: told(s, p.units, p.denominator)
     )
     made = sheets(plan)
-    for sheet in made:
-        _tiles(canvas, painter, sheet, LETTER if letter else A4, p.name)
+    paper = LETTER if letter else A4
+    for group in _pages(made, paper):
+        if len(group) > 1:
+            _together(canvas, painter, group, paper, p.name)
+        else:
+            _tiles(canvas, painter, group[0][0], paper, p.name)
     if not made:
         canvas.setFont(PLAIN, 12)
         canvas.drawString(MARGIN * MM, A4[1] - 40, "There is nothing to lay out yet: the box has no sizes.")
@@ -49,7 +56,7 @@ def _tiles(canvas: Canvas, painter: Painter, sheet: Sheet, paper: tuple[float, f
     left, low, right, top = sheet.drawing.extent()
     left, low, right, top = left - AIR, low - AIR, right + AIR, top + AIR
     size = landscape(paper) if right - left > top - low else paper
-    wide, tall = size[0] / MM - 2 * MARGIN, size[1] / MM - 2 * MARGIN - FOOT
+    wide, tall = _free(size)
     columns, rows = _count(right - left, wide), _count(top - low, tall)
     for row in range(rows):
         for column in range(columns):
@@ -67,6 +74,49 @@ def _tiles(canvas: Canvas, painter: Painter, sheet: Sheet, paper: tuple[float, f
             words = f"{name}: {sheet.title}"
             _foot(canvas, words if rows * columns == 1 else f"{words}, page {page} of {rows * columns}")
             canvas.showPage()
+
+
+Spot = tuple[Sheet, float, float]  # a sheet, and its left and upper edge from the free page's upper left corner, mm
+
+
+def _pages(sheets: Sequence[Sheet], paper: tuple[float, float]) -> list[list[Spot]]:
+    """The sheets in order, as many on a page as stand on it whole: side by side, and rows under each other."""
+    wide, tall = _free(paper)
+    pages: list[list[Spot]] = []
+    x, y, row = wide, tall, 0.0  # the first begins a page
+    for sheet in sheets:
+        left, low, right, top = sheet.drawing.extent()
+        w, h = max(right - left + 2 * AIR, LEAST_COLUMN), top - low + 2 * AIR + TITLE
+        if x + w > wide or y + h > tall:  # the next row
+            x, y, row = 0.0, y + row, 0.0
+        if not pages or y + h > tall or w > wide:
+            pages.append([])
+            x, y, row = 0.0, 0.0, 0.0
+        pages[-1].append((sheet, x, y))
+        x, row = x + w, max(row, h)
+        if w > wide or h > tall:
+            x, y = wide, tall  # it has its pages to itself
+    return pages
+
+
+def _free(size: tuple[float, float]) -> tuple[float, float]:
+    """What of a page is free for drawings, mm."""
+    return size[0] / MM - 2 * MARGIN, size[1] / MM - 2 * MARGIN - FOOT
+
+
+def _together(canvas: Canvas, painter: Painter, spots: Sequence[Spot], paper: tuple[float, float], name: str) -> None:
+    """Several drawings on one page, each under what it is."""
+    canvas.setPageSize(paper)
+    _, tall = _free(paper)
+    for sheet, x, y in spots:
+        left, _, _, top = sheet.drawing.extent()
+        upper = MARGIN + FOOT + tall - y - TITLE
+        canvas.setFillColor(ink("ink"))
+        canvas.setFont(BOLD, 9)
+        canvas.drawString((MARGIN + x) * MM, (upper + 1.5) * MM, sheet.title)
+        painter.paint(sheet.drawing, MM, (MARGIN + x + AIR - left) * MM, (upper - AIR - top) * MM)
+    _foot(canvas, f"{name}: {', '.join(s.title for s, _, _ in spots)}"[:110])
+    canvas.showPage()
 
 
 def _count(size: float, room: float) -> int:

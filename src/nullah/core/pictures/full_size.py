@@ -95,7 +95,7 @@ def template(
             items.append(Line(((start, y), (base + BEYOND, y)), "faint", dash=True, tag="groove"))
         if start > 0:
             items.append(Line(((start, low), (start, high)), "faint", dash=True, tag="groove stop"))
-        words = f"{name}, inside" if start > 0 else f"{name}, inside, runs out here"
+        words = f"{name}, inside" if start > 0 else f"{name}: open"
         items.append(Text((base + BEYOND + 2, (low + high) / 2), words, size=9, align="left"))
     items.append(Text((base + 4, w / 2), f"{tail}", size=24, bold=True, align="left"))
     items.append(Text((-own / 2, w + 5), "end grain", size=10))

@@ -2,23 +2,31 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from nullah.core.drawing import Area, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.stations.timber import Movement
 
 REACH = 100.0  # drawing units for the largest change
 ROW = 24.0
+ALONE = 4  # parts that move alike and are named one by one
 
 
-def picture(movement: tuple[Movement, ...], figures: tuple[str, ...]) -> Drawing:
-    """One row a part; ``figures`` are the words for each part's whole swing, in order."""
-    shown = [(m, f) for m, f in zip(movement, figures, strict=True)]
-    most = max((max(abs(m.to_dry), abs(m.to_wet)) for m, _ in shown), default=1.0) or 1.0
+def picture(movement: tuple[Movement, ...], figures: Callable[[float], str]) -> Drawing:
+    """One row a part, parts that move alike in one; beside it the whole swing, as ``figures`` shows a length."""
+    alike: dict[tuple[str, str], list[Movement]] = {}
+    for m in movement:
+        alike.setdefault((figures(m.to_dry), figures(m.to_wet)), []).append(m)
+    most = max((max(abs(m.to_dry), abs(m.to_wet)) for m in movement), default=1.0) or 1.0
     items: list[Primitive] = []
     y = 0.0
-    for m, words in shown:
+    for those in alike.values():
+        m, names = those[0], [t.part for t in those]
+        name = " ".join(names) if len(names) <= ALONE else f"{names[0]} to {names[-1]}"
+        words = f"\u00b1 {figures((m.to_wet - m.to_dry) / 2)}"
         low, high = sorted((m.to_dry * REACH / most, m.to_wet * REACH / most))
         items.append(Area(rectangle(low, y, max(high - low, 0.5), ROW * 0.55), "computed wash", edge="computed"))
-        items.append(Text((-REACH * 1.12, y + ROW * 0.27), m.part, size=12, bold=True, align="right", tall=ROW))
+        items.append(Text((-REACH * 1.12, y + ROW * 0.27), name, size=12, bold=True, align="right", tall=ROW))
         items.append(Text((REACH * 1.12, y + ROW * 0.27), words, size=12, align="left", tall=ROW))
         y -= ROW
     items.append(Line(((0, ROW), (0, y + ROW * 0.6)), "decision", width=1.6))

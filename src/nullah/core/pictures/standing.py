@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import heapq
 import math
 
 import numpy as np
@@ -17,6 +18,7 @@ from nullah.core.plan import Plan
 
 Floats = NDArray[np.float64]
 TURN, TILT = math.radians(28), math.radians(27)  # how far one stands to the right of the front, and above it
+AT_ONCE = 48  # bodies held against all others at once
 TOUCH = 1e-3  # mm: bodies nearer than this touch
 SHADE = {"x1": 0.16, "x0": 0.16, "y0": 0.05, "y1": 0.05, "z0": 0.2, "z1": 0.0}
 SMALLEST_NAMED = 18.0  # mm: on a smaller face no name stands
@@ -73,28 +75,48 @@ def in_order(corners: Floats, normals: Floats) -> list[int]:
     """
     count = len(corners)
     at = np.einsum("ifk,ifk->if", normals, corners[:, [f[0] for f, _ in FACES]])
-    reach = np.einsum("ifk,jck->ifjc", normals, corners) - at[:, :, None, None]
-    outside = (reach >= -TOUCH).all(axis=3)  # face f of i has all of j before it
     facing = normals @ EYE
-    before = (outside & (facing > 1e-9)[:, :, None]).any(axis=1)  # j is nearer than i
-    before |= (outside & (facing < -1e-9)[:, :, None]).any(
-        axis=1
-    ).T & ~before  # i is behind a face of j that looks away
+    nearer, farther = np.zeros((count, count), bool), np.zeros((count, count), bool)
+    for start in range(
+        0, count, AT_ONCE
+    ):  # all at once would take memory by the square of their number, many times over
+        some = slice(start, start + AT_ONCE)
+        reach = np.einsum("ifk,jck->ifjc", normals[some], corners, optimize=True) - at[some, :, None, None]
+        outside = (reach >= -TOUCH).all(axis=3)  # face f of i has all of j before it
+        nearer[some] = (outside & (facing[some] > 1e-9)[:, :, None]).any(axis=1)  # j is nearer than i
+        farther[some] = (outside & (facing[some] < -1e-9)[:, :, None]).any(
+            axis=1
+        )  # j is behind a face of i that looks away
+    before = nearer | (farther.T & ~nearer)
     flat = corners @ np.stack([RIGHT, UP]).T
     low, high = flat.min(axis=1), flat.max(axis=1)
-    meet = ((low[:, None] < high[None] - TOUCH) & (high[:, None] > low[None] + TOUCH)).all(axis=2)
-    before &= meet & ~np.eye(count, dtype=bool)
+    for axis in range(2):
+        before &= (low[:, None, axis] < high[None, :, axis] - TOUCH) & (
+            high[:, None, axis] > low[None, :, axis] + TOUCH
+        )
+    np.fill_diagonal(before, False)
     before &= ~(before & before.T)  # said both ways: they only touch
-    depth = corners.mean(axis=1) @ EYE
+    return _sorted(before, corners.mean(axis=1) @ EYE)
+
+
+def _sorted(before: NDArray[np.bool_], depth: Floats) -> list[int]:
+    """An order in which each comes after all that are before it, the farthest of those ready first; where they go round in a ring
+    the farthest of all breaks it."""
     waiting = before.sum(axis=0)
-    left = set(range(count))
+    ready = [(float(depth[i]), int(i)) for i in np.flatnonzero(waiting == 0)]
+    heapq.heapify(ready)
+    left = set(range(len(depth)))
     out: list[int] = []
     while left:
-        ready = [i for i in left if waiting[i] == 0] or [min(left, key=lambda i: depth[i])]
-        nearest = min(ready, key=lambda i: depth[i])
-        out.append(nearest)
-        left.discard(nearest)
-        waiting = waiting - before[nearest]
+        while ready and ready[0][1] not in left:
+            heapq.heappop(ready)
+        one = heapq.heappop(ready)[1] if ready else min(left, key=lambda i: depth[i])
+        out.append(one)
+        left.discard(one)
+        behind = np.flatnonzero(before[one])
+        waiting[behind] -= 1
+        for i in behind[waiting[behind] == 0]:
+            heapq.heappush(ready, (float(depth[i]), int(i)))
     return out
 
 

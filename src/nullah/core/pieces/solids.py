@@ -65,8 +65,21 @@ def _wedge(
     return Solid(part, (*low, *high), grain, False)
 
 
+MOST_BODIES = 400  # with more of them boards are drawn plain, without tails and pins
+
+
+def many_bodies(piece: Piece, box: Box) -> int:
+    """How many bodies the box is made of with all its tails and pins.
+
+    Raises:
+        NoDovetail: a corner cannot be laid out.
+    """
+    pins = sum(2 * corner_layout(piece, box, tail, pin, w).tails + 1 for _, tail, pin, w in corners(box))
+    return len(box.parts) + pins + 2
+
+
 def solids(piece: Piece, box: Box, apart: float = 0.0) -> tuple[Solid, ...]:
-    """Every body of the box, taken apart by ``apart`` (0 closed, 1 wide open).
+    """Every body of the box, taken apart by ``apart`` (0 closed, 1 wide open); more than ``MOST_BODIES`` are simplified.
 
     Panels reach into their grooves and dadoes only once they have left them, so that no two bodies share space.
 
@@ -76,6 +89,8 @@ def solids(piece: Piece, box: Box, apart: float = 0.0) -> tuple[Solid, ...]:
     length, width, height = box.outside
     t = box.thickness
     low = box.part("B").width
+    if many_bodies(piece, box) > MOST_BODIES:
+        return _plain(piece, box, apart, low)
     joints = {name: corner_layout(piece, box, tail, pin, w) for name, tail, pin, w in corners(box)}
     out: list[Solid] = []
     for part, y in (("A", (0.0, t["A"])), ("C", (width - t["C"], width))):
@@ -87,6 +102,21 @@ def solids(piece: Piece, box: Box, apart: float = 0.0) -> tuple[Solid, ...]:
         out += _pins(part, joints[f"A-{part}"], x, (0.0, t["A"]), left=part == "D")
         out += _pins(part, joints[f"C-{part}"], x, (width - t["C"], width), left=part == "D")
     out += _panels(piece, box, min(1.0, apart * 6))
+    shift = _away(box, apart)
+    return tuple(_moved(s, shift.get(s.part) or shift["dividers"]) for s in out)
+
+
+def _plain(piece: Piece, box: Box, apart: float, low: float) -> tuple[Solid, ...]:
+    """The boards without their joints: long sides whole, ends between them."""
+    length, width, height = box.outside
+    t = box.thickness
+    out = [
+        _block("A", (0.0, length), (0.0, t["A"]), (0.0, height), "x"),
+        _block("C", (0.0, length), (width - t["C"], width), (0.0, height), "x"),
+        _block("B", (length - t["B"], length), (t["A"], width - t["C"]), (0.0, low), "y"),
+        _block("D", (0.0, t["D"]), (t["A"], width - t["C"]), (0.0, height), "y"),
+        *_panels(piece, box, min(1.0, apart * 6)),
+    ]
     shift = _away(box, apart)
     return tuple(_moved(s, shift.get(s.part) or shift["dividers"]) for s in out)
 

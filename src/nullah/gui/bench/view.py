@@ -13,6 +13,8 @@ from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
 from nullah.gui.widgets import button, column, label, row
 
+LINES = 300  # of the record that are shown at once
+
 
 class BenchBookView(QWidget):
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -39,6 +41,11 @@ class BenchBookView(QWidget):
         self.note.setAccessibleName("note")
         self.note.setPlaceholderText("What happened, what to do otherwise next time")
         self.note.returnPressed.connect(self._note)
+        self.lines = LINES
+        self._shown_log: object = None
+        self._shown_steps: object = None
+        self.log.itemActivated.connect(self._more_lines)
+        self.log.itemClicked.connect(self._more_lines)
         left, right = QWidget(), QWidget()
         column(
             left,
@@ -117,6 +124,14 @@ class BenchBookView(QWidget):
         self.sum.setText(
             f"{done} of {len(bench.steps)} steps done, {bench.minutes_taken:.0f} min logged; about {hours:.1f} h left {rate}."
         )
+        showing = (bench.steps, bench.now, self.theme.dark)
+        if showing != self._shown_steps:
+            self._shown_steps = showing
+            self._show_steps()
+        self._show_log()
+
+    def _show_steps(self) -> None:
+        bench = self.session.plan.bench
         at = self.steps.currentRow()
         self.steps.clear()
         names = {s.id: i + 1 for i, s in enumerate(bench.steps)}
@@ -137,10 +152,26 @@ class BenchBookView(QWidget):
                 item.setForeground(QBrush(self.theme["settled"]))
             self.steps.addItem(item)
         self.steps.setCurrentRow(at if 0 <= at < len(bench.steps) else bench.now)
+
+    def _show_log(self) -> None:
+        """The latest lines of the record; earlier ones when they are asked for."""
+        log = self.session.project.log
+        showing = (log[-self.lines :], len(log), self.lines)
+        if showing == self._shown_log:
+            return
+        self._shown_log = showing
         self.log.clear()
-        for entry in reversed(self.session.project.log):
+        for entry in reversed(log[-self.lines :]):
             when = entry.when[5:16].replace("T", " ")
             minutes = f", {entry.minutes:.0f} min" if entry.minutes else ""
             self.log.addItem(f"{when}  {entry.kind}: {entry.text}{minutes}")
-        if not self.session.project.log:
+        if len(log) > self.lines:
+            self.log.addItem(f"{len(log) - self.lines} earlier lines: click or Return shows more.")
+        if not log:
             self.log.addItem("Nothing yet. What you measure, decide, cut and time is written here.")
+
+    def _more_lines(self, item: QListWidgetItem) -> None:
+        """Earlier lines of the record, from the last line of the list."""
+        if len(self.session.project.log) > self.lines and self.log.row(item) == self.log.count() - 1:
+            self.lines += LINES
+            self._show_log()

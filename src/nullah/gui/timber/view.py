@@ -19,6 +19,7 @@ from nullah.gui.widgets import Field, button, column, label, pick, row
 
 FACES = {"right through": "both", "on the face": "face", "on the back": "back"}
 FAULTS = ["sound knot", "loose knot", "check", "split", "sapwood", "wane", "run-out"]
+PAGE = 12  # boards drawn at once
 
 
 class TimberView(QWidget):
@@ -116,7 +117,7 @@ class TimberView(QWidget):
             for n in ("temperature", "humidity_dry", "humidity_wet")
         }
         r = self.room
-        self.note = label("", "quiet")
+        self.note, self.page_words = label("", "quiet"), label("", "quiet")
         living = flow(
             "It will live at",
             r["temperature"],
@@ -128,16 +129,40 @@ class TimberView(QWidget):
             self.note,
             spacing=5,
         )
+        self.paging = flow(
+            button("\u2039 Boards", lambda: self.turn_page(-1), tip="the boards before these"),
+            button("Boards \u203a", lambda: self.turn_page(1), tip="the boards after these"),
+            self.page_words,
+            spacing=5,
+        )
         top = row(self.canvas, self.year)
         top.setStretch(0, 1)
-        whole = column(self, self.empty, top, about, faults, living, margins=12, spacing=6)
-        whole.setStretch(1, 1)
+        whole = column(self, self.empty, self.paging, top, about, faults, living, margins=12, spacing=6)
+        whole.setStretch(2, 1)
 
     # ---- what is chosen
 
     def board(self) -> Board | None:
         boards = self.session.project.boards
         return next((b for b in boards if b.id == self.chosen), boards[0] if boards else None)
+
+    def shown(self) -> tuple[Board, ...]:
+        """The boards that are drawn: all while they are few, else the page with the chosen one on it."""
+        boards = self.session.project.boards
+        if len(boards) <= PAGE:
+            return boards
+        chosen = self.board()
+        at = boards.index(chosen) if chosen in boards else 0
+        first = at // PAGE * PAGE
+        return boards[first : first + PAGE]
+
+    def turn_page(self, by: int) -> None:
+        """The boards before or after those drawn."""
+        boards = self.session.project.boards
+        shown = self.shown()
+        if len(boards) > len(shown):
+            first = (boards.index(shown[0]) // PAGE + by) % ((len(boards) + PAGE - 1) // PAGE) * PAGE
+            self.choose(boards[first].id)
 
     def choose(self, board_id: str) -> None:
         """Turn to a board."""
@@ -260,16 +285,16 @@ class TimberView(QWidget):
             board = next(b for b in project.boards if b.id == board_id)
             moved = next(d for d in board.defects if d.id == fault_id)
             if self._still is None:
-                self._still = picture.as_found(project.boards, self.session.plan.timber.spans, board_id, self._dragging)
-            ghost = fault(board, moved, picture.rows(project.boards)[board_id])
+                self._still = picture.as_found(self.shown(), self.session.plan.timber.spans, board_id, self._dragging)
+            ghost = fault(board, moved, picture.rows(self.shown())[board_id])
             self.canvas.show_drawing(Drawing(tuple(ghost), bounds=self.canvas.drawing.extent(), under=self._still))
             return
         spans, pulled = self.session.plan.timber.spans, self.chosen
-        rows = picture.rows(project.boards)
+        rows = picture.rows(self.shown())
         if self._still is None or self._still_rows != rows:
-            self._still = picture.as_found(project.boards, spans, pulled, only=lambda b: b != pulled)
+            self._still = picture.as_found(self.shown(), spans, pulled, only=lambda b: b != pulled)
             self._still_rows = rows
-        moving = picture.as_found(project.boards, spans, pulled, only=lambda b: b == pulled)
+        moving = picture.as_found(self.shown(), spans, pulled, only=lambda b: b == pulled)
         bounds = self.canvas.drawing.extent()
         self.canvas.show_drawing(Drawing(moving.items, bounds=bounds, under=self._still))
 
@@ -287,10 +312,16 @@ class TimberView(QWidget):
         board = self.board()
         self.empty.setVisible(not project.boards)
         self.canvas.setVisible(bool(project.boards))
-        self.canvas.show_drawing(picture.as_found(project.boards, plan.timber.spans, board.id if board else ""))
+        shown = self.shown()
+        self.canvas.show_drawing(picture.as_found(shown, plan.timber.spans, board.id if board else ""))
+        self.paging.setVisible(len(shown) < len(project.boards))
+        if len(shown) < len(project.boards):
+            first = project.boards.index(shown[0]) + 1
+            self.page_words.setText(
+                f"{first} to {first + len(shown) - 1} of {len(project.boards)}; F2 finds a board by its name"
+            )
         show = self.session.figures
-        swing = tuple(f"\u00b1 {self.session.figure((m.to_wet - m.to_dry) / 2)}" for m in plan.timber.movement)
-        self.year.show_drawing(movement.picture(plan.timber.movement, swing))
+        self.year.show_drawing(movement.picture(plan.timber.movement, self.session.figure))
         for field in (*self.fields.values(), self.species, self.edge, self.drop):
             field.setEnabled(board is not None)
         if board is not None:
