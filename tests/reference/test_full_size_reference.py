@@ -105,3 +105,72 @@ def test_a_story_stick_longer_than_the_paper_runs_on_over_the_overlap():
                 assert any(abs(x - at) < CLOSE for x in upright), (mark, i)
                 seen.add(mark)
     assert seen == set(marks)
+
+
+def expected_tails(width, half_pin, pin, tails, run, baseline):
+    """The slanted lines of a tail board by the dividers method: each tail's two sides from the end to the baseline."""
+    step = (width - 2 * half_pin + pin) / tails
+    out = []
+    for i in range(tails):
+        low = half_pin + i * step
+        high = low + step - pin
+        out += [((0, low), (baseline, low + baseline / run)), ((0, high), (baseline, high - baseline / run))]
+    return out
+
+
+@pytest.mark.parametrize(("way", "over"), [("flush", 0.0), ("proud", 0.3), ("under", -0.3)])
+def test_every_slanted_line_is_a_tail_s_and_runs_to_the_baseline_as_gauged(way, over):
+    """Nothing is drawn beside what the dividers give, and proud of the mate the slopes run on."""
+    project = thinner(demo.project())
+    project = edit.take(project, plan(project).call("baseline"), way)
+    box = plan(project).piece.box
+    baseline, own, width = 17.83 + over, 17.4, box.part("B").width
+    made = pages(project)
+    lines = next(found for words, found in made if "corner A-B" in words)
+    upright = sorted(
+        {round(p[0], 3) for p, q in lines if abs(p[0] - q[0]) < 1e-3 and abs(abs(p[1] - q[1]) - width) < CLOSE}
+    )
+    far, fold, base = upright[:3]
+    assert fold - far == pytest.approx(own, abs=CLOSE)
+    assert base - fold == pytest.approx(baseline, abs=CLOSE)
+    low = min(min(p[1], q[1]) for p, q in lines if abs(p[0] - q[0]) < 1e-3 and abs(p[0] - fold) < 1e-2)
+    wanted = expected_tails(width, box.half_pin, project.piece.pin, 5, box.run, baseline)
+    slanted = [
+        (p, q)
+        for p, q in lines
+        if abs(p[1] - q[1]) > 0.3 and {round(p[0], 2), round(q[0], 2)} == {round(fold, 2), round(base, 2)}
+    ]
+    assert len(slanted) >= len(wanted)
+    for p, q in slanted:
+        a, b = sorted((p, q))
+        here = ((0, a[1] - low), (baseline, b[1] - low))
+        assert any(
+            abs(here[i][1] - w[i][1]) < CLOSE for w in wanted for i in (0,) if abs(here[1][1] - w[1][1]) < CLOSE
+        ), here
+    for a, b in wanted:
+        assert is_there(slanted, a, b, (fold, low))
+
+
+def test_story_sticks_have_every_mark_where_the_sizes_put_it():
+    """Width and height: outside sizes, walls, grooves, worked out from what was measured and asked."""
+    project = thinner(demo.project())
+    box, piece = plan(project).piece.box, project.piece
+    length, width, height = box.outside
+    edge, lid_edge = 12.0, 12.0
+    marks = {
+        "width": [0.0, 17.4, width - 18.0, width],
+        "height": [0.0, edge, edge + 7.0, height - lid_edge - 8.0, height - lid_edge, height],
+    }
+    assert width == pytest.approx(84 + 2 * 3 + 2 * 18)  # the outside is held though A is thinner
+    assert height == pytest.approx(12 + 7 + 112 + 3 + 8 + 12)
+    for name, wanted in marks.items():
+        lines = next(found for words, found in pages(project) if f"Story stick, {name}" in words)
+        upright = {round(p[0], 2) for p, q in lines if abs(p[0] - q[0]) < 1e-3 and abs(abs(p[1] - q[1]) - 30.0) < CLOSE}
+        got = sorted(upright)
+        sets = [sorted(x - start for x in got) for start in got]
+        assert any(
+            all(any(abs(x - m) < CLOSE for x in one) for m in wanted)
+            and all(any(abs(x - m) < CLOSE for m in wanted) or x < -1 or x > wanted[-1] + 1 for x in one)
+            for one in sets
+        ), name
+    assert piece.lid == "sliding"

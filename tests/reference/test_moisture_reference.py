@@ -3,7 +3,7 @@
 import pytest
 
 from nullah.core.wood.moisture import change, coefficient, equilibrium_moisture
-from nullah.core.wood.species import species
+from nullah.core.wood.species import ALL, species
 
 # table 4-2, percent moisture content, from memory: deg F -> relative humidity -> value
 EMC = {
@@ -47,3 +47,27 @@ def test_tangential_is_more_than_radial_in_every_species():
 
     assert len(ALL) >= 10
     assert all(1.35 <= s.tangential / s.radial <= 2.95 for s in ALL.values())
+
+
+# table 4-3, green to oven-dry, percent: radial, tangential, from memory
+SHRINKAGE = {
+    "white ash": (4.9, 7.8),
+    "American elm": (4.2, 9.5),
+    "western larch": (4.5, 9.1),
+    "American beech": (5.5, 11.9),
+    "black cherry": (3.7, 7.1),
+    "black walnut": (5.5, 7.8),
+    "sugar maple": (4.8, 9.9),
+    "northern red oak": (4.0, 8.6),
+    "white oak": (5.6, 10.5),
+    "yellow-poplar": (4.6, 8.2),
+    "eastern white pine": (2.1, 6.1),
+    "white fir": (3.3, 7.0),
+    "mahogany": (3.0, 4.1),
+}
+
+
+def test_shrinkage_of_table_4_3():
+    assert {name: (s.radial, s.tangential) for name, s in ALL.items()} == SHRINKAGE
+    for name, (radial, tangential) in SHRINKAGE.items():
+        assert 1.3 < tangential / radial < 3.0, name
