@@ -155,7 +155,7 @@ def test_story_sticks_have_every_mark_where_the_sizes_put_it():
     """Width and height: outside sizes, walls, grooves, worked out from what was measured and asked."""
     project = thinner(demo.project())
     box, piece = plan(project).piece.box, project.piece
-    length, width, height = box.outside
+    _, width, height = box.outside
     edge, lid_edge = 12.0, 12.0
     marks = {
         "width": [0.0, 17.4, width - 18.0, width],
@@ -163,14 +163,16 @@ def test_story_sticks_have_every_mark_where_the_sizes_put_it():
     }
     assert width == pytest.approx(84 + 2 * 3 + 2 * 18)  # the outside is held though A is thinner
     assert height == pytest.approx(12 + 7 + 112 + 3 + 8 + 12)
-    for name, wanted in marks.items():
-        lines = next(found for words, found in pages(project) if f"Story stick, {name}" in words)
-        upright = {round(p[0], 2) for p, q in lines if abs(p[0] - q[0]) < 1e-3 and abs(abs(p[1] - q[1]) - 30.0) < CLOSE}
-        got = sorted(upright)
-        sets = [sorted(x - start for x in got) for start in got]
-        assert any(
-            all(any(abs(x - m) < CLOSE for x in one) for m in wanted)
-            and all(any(abs(x - m) < CLOSE for m in wanted) or x < -1 or x > wanted[-1] + 1 for x in one)
-            for one in sets
-        ), name
+    sticks = {}  # by page and by where they lie on it
+    for n, (words, lines) in enumerate(pages(project)):
+        for p, q in lines:
+            if "Story stick" in words and abs(p[0] - q[0]) < 1e-3 and abs(abs(p[1] - q[1]) - 30.0) < CLOSE:
+                sticks.setdefault((n, round(min(p[1], q[1]), 1)), set()).add(round(p[0], 2))
+    for wanted in marks.values():
+        for found in sticks.values():
+            at = sorted(x - min(found) for x in found)
+            if len(at) == len(wanted) and all(abs(x - m) < CLOSE for x, m in zip(at, wanted, strict=True)):
+                break
+        else:
+            raise AssertionError(f"no stick has its marks at {wanted}: {sticks}")
     assert piece.lid == "sliding"
