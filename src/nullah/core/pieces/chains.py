@@ -53,13 +53,13 @@ def planned_chains(piece: Piece, from_edge: float, lid_edge: float, bottom_t: fl
             f"bay: {held} {marked(along_bay)}, room {marked(2 * piece.wiggle)}", along_bay + 2 * piece.wiggle, bays
         ),
         ChainLine("divider", piece.divider_thickness, piece.dividers, "piece.divider_thickness"),
-        ChainLine("to make up", piece.extra_length, 1, "piece.extra_length"),
+        ChainLine("added to that", piece.extra_length, 1, "piece.extra_length"),
     ]
     width = [
         ChainLine("wall", piece.wall, 2, "piece.wall"),
         ChainLine(f"{c.name} across", across),
         ChainLine("room each side", piece.wiggle, 2, "piece.wiggle"),
-        ChainLine("to make up", piece.extra_width, 1, "piece.extra_width"),
+        ChainLine("added to that", piece.extra_width, 1, "piece.extra_width"),
     ]
     height = [
         ChainLine("edge to groove", from_edge),
@@ -74,7 +74,7 @@ def planned_chains(piece: Piece, from_edge: float, lid_edge: float, bottom_t: fl
         ]
     elif piece.lid == "lift-off":
         height.append(ChainLine("lid drops in", lid_t / 2))
-    height.append(ChainLine("to make up", piece.extra_height, 1, "piece.extra_height"))
+    height.append(ChainLine("added to that", piece.extra_height, 1, "piece.extra_height"))
     return (
         Chain("Length outside", tuple(x for x in length if x.times), "piece.extra_length"),
         Chain("Width outside", tuple(width), "piece.extra_width"),
