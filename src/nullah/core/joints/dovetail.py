@@ -348,7 +348,7 @@ def pin_face(joint: Dovetail, part: str, baseline: float) -> Drawing:
             "baseline",
             tag=f"setting:marking gauge:{baseline:.2f}",
         ),
-        Text((joint.width / 2, end_y + joint.mating + 3), "end grain, inside face up", size=11, ink="quiet"),
+        Text((joint.width / 2, end_y + joint.mating + 6), "end grain, inside face up", size=11, ink="quiet"),
         Text((joint.width / 2, 8), part, size=26, bold=True, tag=f"part:{part}", halo=True),
     ]
     pins = joint.pins_at_mouth()

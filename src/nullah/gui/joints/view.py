@@ -126,7 +126,7 @@ class JointsView(QWidget):
         for name, box in self.tools.items():
             box.setChecked(getattr(kit, name))
         between = " " if self.session.project.units == "mm" else "; "
-        self.chisels.show_text(between.join(self.session.figure_and_hair(c)[0] for c in kit.chisels))
+        self.chisels.show_text(between.join(self.session.figure(c).removesuffix('"') for c in kit.chisels))
         joints = self.session.plan.joints.joints
         names = [
             ("" if all(c.holds for c in j.checks) else "! ")
