@@ -9,6 +9,7 @@ from pydantic import ValidationError
 
 from nullah.core import demo, edit
 from nullah.core.document import Board, Project
+from nullah.core.history import History
 from nullah.core.plan import plan
 from nullah.core.refusals import sentence
 
@@ -65,7 +66,7 @@ def test_a_later_measurement_replaces_an_earlier_one_and_the_log_keeps_both():
 
 @given(st.lists(st.sampled_from(["do", "undo", "redo"]), max_size=40))
 def test_property_history_is_a_list_with_a_finger_on_it(acts):
-    history = edit.History(Project())
+    history = History(Project())
     states, at, n = [Project()], 0, 0
     for act in acts:
         if act == "do":
@@ -112,7 +113,7 @@ def test_a_typed_outside_size_goes_to_what_is_made_up():
 
 
 def test_a_gesture_that_goes_on_is_one_step_and_another_begins_a_new_one():
-    history = edit.History(Project(name="0"))
+    history = History(Project(name="0"))
     for i in (1, 2, 3):
         history.do(Project(name=str(i)), "nudged", "nudge fault")
     history.do(Project(name="4"), "nudged", "nudge edge")
@@ -127,8 +128,8 @@ def test_a_gesture_that_goes_on_is_one_step_and_another_begins_a_new_one():
 
 
 def test_when_steps_are_too_many_values_tried_are_forgotten_before_what_was_said_of_the_wood(monkeypatch):
-    monkeypatch.setattr(edit, "MOST_STEPS", 6)
-    history = edit.History(Project())
+    monkeypatch.setattr("nullah.core.history.MOST_STEPS", 6)
+    history = History(Project())
     said = edit.logged(Project(), "measured", "A thickness 17.4")
     history.do(said, "measured")
     for i in range(20):

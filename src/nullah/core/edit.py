@@ -23,17 +23,14 @@ from nullah.core.document import (
     Value,
 )
 from nullah.core.joints.plan import JointPlan
-from nullah.core.layout.model import cuts
-from nullah.core.layout.progress import cut_name
 from nullah.core.measure import BadLength, parse_positive, show_length, told
 from nullah.core.pieces.box import SIDES
 from nullah.core.pieces.part import Part
-from nullah.core.plan import Plan, plan
+from nullah.core.plan import Plan
 from nullah.core.refusals import sentence
 from nullah.core.stations import as_made, piece
 from nullah.core.wood.species import UnknownSpecies, species
 
-MOST_STEPS = 2000  # projects kept for undo
 MOST_LETTERS = 2000  # of one line of the bench book
 V = TypeVar("V", bound=Value)
 
@@ -229,31 +226,6 @@ def _outside(project: Project) -> tuple[float, ...] | None:
     return box.outside if box is not None else None
 
 
-def as_cut_until_now(project: Project) -> Project:
-    """A project from before joints that are cut were held: those whose steps are done are marked at their figures as they stand."""
-    done = {d.removeprefix("joint ") for d in project.done if d.startswith("joint ")}
-    if not done:
-        return project
-    for joint in plan(project).joints.joints:
-        if joint.id in done:
-            project = mark_joint(project, joint)
-    return project
-
-
-def with_named_cuts(project: Project) -> Project:
-    """A project from before saw cuts were named by where they lie: steps done, timed and logged under a cut's number have its name."""
-    names: dict[str, str] = {}
-    for b in project.layout.boards if project.layout else ():
-        names |= {f"saw {b.board} {nth}": cut_name(b.board, node) for nth, node in enumerate(cuts(b.root), 1)}
-    if not names:
-        return project
-    log = tuple(e.model_copy(update={"step": names[e.step]}) if e.step in names else e for e in project.log)
-    timer = project.timer
-    if timer is not None and timer.step in names:
-        timer = held(timer, step=names[timer.step])
-    return held(project, done=tuple(dict.fromkeys(names.get(d, d) for d in project.done)), log=log, timer=timer)
-
-
 def _label(call: Call) -> str:
     return call.option(call.recommended).label
 
@@ -425,79 +397,3 @@ def timed(project: Project, when: str) -> float:
     except (ValueError, TypeError):
         return 0.0
     return minutes if 0 < minutes <= LONGEST_GO else 0.0
-
-
-class History:
-    """Undo and redo: the list of old projects and where in it one stands. The present one is ``now``.
-
-    A gesture that goes on (nudge after nudge of one thing) stays one step. When there are more steps than ``MOST_STEPS`` the
-    oldest small ones (gestures, typed values) are forgotten first; what was taken, measured, cut and done is kept while it can.
-    """
-
-    def __init__(self, first: Project) -> None:
-        self._states = [first]
-        self._words = [""]
-        self._gesture = ""
-        self._at = 0
-
-    @property
-    def now(self) -> Project:
-        """The project as it stands."""
-        return self._states[self._at]
-
-    def do(self, project: Project, words: str, gesture: str = "") -> None:
-        """Make ``project`` the present one; what was undone is forgotten. A step of the same ``gesture`` replaces the last."""
-        if project == self.now:
-            return
-        if gesture and gesture == self._gesture and self._at == len(self._states) - 1:
-            self._states[-1], self._words[-1] = project, words
-            return
-        self._states = [*self._states[: self._at + 1], project]
-        self._words = [*self._words[: self._at + 1], words]
-        self._gesture = gesture
-        self._at = len(self._states) - 1
-        if len(self._states) > MOST_STEPS:
-            self._forget()
-
-    def _forget(self) -> None:
-        """Drop the oldest step that is small, else the oldest."""
-        for i in range(1, len(self._states) - 1):
-            if not matters(self._states[i - 1], self._states[i]):
-                del self._states[i], self._words[i]
-                break
-        else:
-            del self._states[0], self._words[0]
-            self._words[0] = ""
-        self._at = len(self._states) - 1
-
-    def undo(self) -> str:
-        """One step back; the words of what was undone, "" at the start."""
-        if self._at == 0:
-            return ""
-        self._at -= 1
-        self._gesture = ""
-        return self._words[self._at + 1]
-
-    def redo(self) -> str:
-        """One step forward; the words of what was done again, "" at the end."""
-        if self._at == len(self._states) - 1:
-            return ""
-        self._at += 1
-        return self._words[self._at]
-
-    @property
-    def can_undo(self) -> bool:
-        """Whether there is something to undo."""
-        return self._at > 0
-
-    @property
-    def can_redo(self) -> bool:
-        """Whether there is something to do again."""
-        return self._at < len(self._states) - 1
-
-
-def matters(before: Project, after: Project) -> bool:
-    """Whether the step between two projects says something of the wood or settles something, rather than a value tried."""
-    return any(
-        getattr(before, k) != getattr(after, k) for k in ("choices", "measured", "cut", "done", "log", "readings")
-    )

@@ -14,16 +14,16 @@ from typing import Any
 from pydantic import ValidationError
 
 from nullah.core.document import SCHEMA_VERSION, Project
-from nullah.core.edit import as_cut_until_now, check_species, with_named_cuts
+from nullah.core.edit import check_species
 from nullah.core.refusals import sentence
 from nullah.core.wood.species import UnknownSpecies
+from nullah.formats.migrations import migrated
 from nullah.formats.trouble import FileTrouble
 from nullah.formats.writing import read_bounded, write_whole
 
 LARGEST = 96 * 1024 * 1024  # bytes; a project of 500 boards is under one, its bench book at its fullest under 80
 DEEPEST = 200  # brackets within brackets; a tree of cuts is far shallower
 SUFFIX = ".nullah"
-JOINTS_HELD = 4  # the first version that holds joints that are cut
 
 
 def loads(text: str, name: str = "the file") -> Project:
@@ -51,11 +51,10 @@ def loads(text: str, name: str = "the file") -> Project:
         )
     try:
         project = (
-            Project.model_validate(_migrated(raw)) if version < SCHEMA_VERSION else Project.model_validate_json(text)
+            Project.model_validate(_as_now(raw)) if version < SCHEMA_VERSION else Project.model_validate_json(text)
         )
         check_species(project)
-        if version < JOINTS_HELD:
-            project = as_cut_until_now(with_named_cuts(project))
+        project = migrated(project, version)
     except ValidationError as error:
         raise FileTrouble(f"{name} cannot be read: {sentence(error)}") from None
     except UnknownSpecies as error:
@@ -63,7 +62,7 @@ def loads(text: str, name: str = "the file") -> Project:
     return project
 
 
-def _migrated(raw: dict[str, Any]) -> dict[str, Any]:
+def _as_now(raw: dict[str, Any]) -> dict[str, Any]:
     """An older file's content as the present version has it. Version 1 had no shifted dividers and no timer, version 3 no joints
     marked as cut: all default."""
     return {**raw, "schema_version": SCHEMA_VERSION}

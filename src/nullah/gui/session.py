@@ -5,15 +5,14 @@ The search runs on a pool thread: a request (a self-contained value) goes out, l
 
 from __future__ import annotations
 
-import contextlib
 from collections.abc import Callable
 from datetime import datetime
 from pathlib import Path
 
 from pydantic import ValidationError
-from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal, Slot
+from PySide6.QtCore import QObject, QThreadPool, QTimer, Signal, Slot
 
-from nullah.core import edit, measure
+from nullah.core import edit, history, measure
 from nullah.core.calls import Call
 from nullah.core.changes import Change, Facts, between, facts, made_from
 from nullah.core.document import Project
@@ -21,11 +20,12 @@ from nullah.core.gestures import nudge, pull
 from nullah.core.layout.model import Layout
 from nullah.core.plan import STATIONS, Found, Plan, PlanCache, plan
 from nullah.core.refusals import sentence
-from nullah.core.stations import breakdown
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble
+from nullah.gui.figures import Figures
 from nullah.gui.planner import PlannerProcess
 from nullah.gui.recovery import Recovery
+from nullah.gui.search import Search
 from nullah.planning import Report, Task
 
 AUTOSAVE_AFTER_MS = 2_000
@@ -56,20 +56,7 @@ def _names_of(path: Path | None) -> tuple[str, ...]:
     return (Project().name, *((path.stem,) if path is not None else ()))
 
 
-class _Search(QRunnable):
-    """One search on a pool thread; ``done`` is called there and only sends a signal."""
-
-    def __init__(self, request: breakdown.Request, done: Callable[[str, tuple[Layout, ...]], None]) -> None:
-        super().__init__()
-        self.request, self.done = request, done
-
-    def run(self) -> None:
-        found = breakdown.offers(self.request)
-        with contextlib.suppress(RuntimeError):  # the window was closed meanwhile: nobody waits for the answer
-            self.done(self.request.fingerprint, found)
-
-
-class Session(QObject):
+class Session(Figures, QObject):
     """What is open. ``changed`` after every edit; ``said`` carries one sentence to show (trouble or not).
 
     While something is dragged, ``project`` and ``plan`` are what it would come to, worked for the station in hand alone, and
@@ -85,7 +72,7 @@ class Session(QObject):
 
     def __init__(self, project: Project, path: Path | None = None, recovery_folder: Path | None = None) -> None:
         super().__init__()
-        self.history = edit.History(project)
+        self.history = history.History(project)
         self.saved = project
         self.path = path
         self.recovery = Recovery(recovery_folder)
@@ -143,29 +130,6 @@ class Session(QObject):
     def altered_at(self, station: str) -> tuple[Change, ...]:
         """What a station states otherwise than when it was last looked at."""
         return between(self.seen[station], self.stated(station))
-
-    def figures(self, mm: float) -> str:
-        """A length in the unit shown."""
-        return measure.in_words(mm, self.project.units, self.project.denominator)
-
-    def figure_and_hair(self, mm: float) -> tuple[str, str]:
-        """A length in the unit shown, and apart from it what the rounding leaves out, in words or ""."""
-        whole = self.figures(mm)
-        figure = measure.show_length(mm, self.project.units, self.project.denominator).text
-        return figure, whole.removeprefix(figure).strip()
-
-    def figure(self, mm: float) -> str:
-        """A length in the unit shown, without the words for what the rounding leaves out: for fields and tight places."""
-        return self.figure_and_hair(mm)[0]
-
-    def signed_figure(self, mm: float) -> str:
-        """A length for a drawing: in inches, a minus or plus after it stands for less, or and, a hair."""
-        figure, hair = self.figure_and_hair(mm)
-        return figure + {"less a hair": "\u2212", "and a hair": "+"}.get(hair, "")
-
-    def told(self, sentence: str) -> str:
-        """A sentence of the plan with its lengths in the unit shown."""
-        return measure.told(sentence, self.project.units, self.project.denominator)
 
     @property
     def unsaved(self) -> bool:
@@ -341,7 +305,7 @@ class Session(QObject):
         request = self._firm.breakdown.request
         if request.fingerprint != self._asked and self._wanted():
             self._asked = request.fingerprint
-            self._pool.start(_Search(request, self._found.emit))
+            self._pool.start(Search(request, self._found.emit))
 
     @Slot(str, object)
     def _apply_found(self, fingerprint: str, layouts: tuple[Layout, ...]) -> None:
@@ -412,7 +376,7 @@ class Session(QObject):
         self.planner.stop()
         self.report = None
         self.recovery.remove(self.path)
-        self.history = edit.History(project)
+        self.history = history.History(project)
         self.saved, self.path, self.found, self._asked, self._tried = project, path, None, "", None
         self.recovery.look(path)
         self.cache = PlanCache()

@@ -2,17 +2,13 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QEvent, QPoint, QSize, Qt, QTimer
+from PySide6.QtCore import QEvent, QSize, Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QResizeEvent
 from PySide6.QtWidgets import (
-    QAbstractScrollArea,
     QApplication,
     QHBoxLayout,
     QLineEdit,
-    QListWidget,
     QMainWindow,
-    QScrollArea,
-    QScrollBar,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -20,8 +16,9 @@ from PySide6.QtWidgets import (
 
 from nullah.core import edit
 from nullah.core.plan import STATIONS, TITLES
+from nullah.gui import tab_order
 from nullah.gui import theme as look
-from nullah.gui.actions import Action, Actions
+from nullah.gui.actions import Actions
 from nullah.gui.bench.view import BenchBookView
 from nullah.gui.bench_view import BenchView
 from nullah.gui.breakdown.view import BreakdownView
@@ -32,6 +29,7 @@ from nullah.gui.joints.view import JointsView
 from nullah.gui.notice import Notice
 from nullah.gui.overlay import Overlay
 from nullah.gui.piece.view import PieceView
+from nullah.gui.places import places
 from nullah.gui.session import Session
 from nullah.gui.side import Side
 from nullah.gui.strip import Strip
@@ -53,7 +51,6 @@ VIEWS = {
 }
 NEWS_SHOWN = 3
 SMALLEST = QSize(1024, 680)
-LINE = 24  # px: things whose tops differ by less stand in one line
 
 
 class Window(QMainWindow):
@@ -205,28 +202,8 @@ class Window(QMainWindow):
     def overlay(self) -> Overlay:
         """The overlay, made when first opened."""
         if self._overlay is None:
-            self._overlay = Overlay(self.pages, self.session, self.actions, self.places)
+            self._overlay = Overlay(self.pages, self.session, self.actions, lambda: places(self))
         return self._overlay
-
-    def places(self) -> list[Action]:
-        """Everything that has a name on the screen, and how one gets there: boards, parts, calls, steps."""
-        s, told = self.session, self.session.told
-        out = [
-            Action(f"board {b.id}", f"{b.name}, {b.species}", (), "Board", lambda i=b.id: self.show_board(i))
-            for b in s.project.boards
-        ]
-        out += [
-            Action(f"part {p.id}", p.name, (), "Part", lambda i=p.id: self.show_part(i)) for p in s.plan.piece.parts
-        ]
-        out += [
-            Action(f"call {c.id}", told(c.question), (), "Call", lambda i=c.id: self.show_call(i))
-            for c in s.plan.open_calls()
-        ]
-        out += [
-            Action(f"step {x.id}", f"{n}: {told(x.title)}", (), "Step", lambda i=x.id: self.show_step(i))
-            for n, x in enumerate(s.plan.bench.steps, 1)
-        ]
-        return out
 
     def show_board(self, board_id: str) -> None:
         """Turn to a board under Timber."""
@@ -449,11 +426,7 @@ class Window(QMainWindow):
         step = 1 if forward else -1
         at = order.index(now) + step if now in order else (0 if forward else -1)
         wanted = order[at % len(order)]
-        area = wanted.parentWidget()
-        while area is not None and not isinstance(area, QScrollArea):
-            area = area.parentWidget()
-        if area is not None:
-            area.ensureWidgetVisible(wanted)
+        tab_order.show(wanted)
         wanted.setFocus(Qt.FocusReason.TabFocusReason if forward else Qt.FocusReason.BacktabFocusReason)
         return True
 
@@ -461,27 +434,9 @@ class Window(QMainWindow):
         return self._overlay is not None and self._overlay.isVisible()
 
     def tab_order(self) -> list[QWidget]:
-        """What the keyboard can go to, area by area, each from above and from the left."""
+        """What the keyboard can go to, in the order of the work."""
         areas = (self.notice, self.news, self.stack.currentWidget(), self.side, self.strip, self.course, self.files_row)
-        out: list[QWidget] = []
-        for area in areas:
-            inside = [area, *area.findChildren(QWidget)]
-            mine = [w for w in inside if w.focusPolicy() & Qt.FocusPolicy.TabFocus and w.isVisible() and w.isEnabled()]
-            mine = [
-                w for w in mine if w.focusProxy() is None and not isinstance(w, QAbstractScrollArea | QScrollBar)
-            ] + [w for w in mine if isinstance(w, QListWidget)]
-            out += sorted(mine, key=self._place)
-        return out
-
-    def _place(self, widget: QWidget) -> tuple[int, int, int, int]:
-        """Where a widget stands: its list's place in the window, and its own in the list, wherever that is scrolled to."""
-        area, inside = widget.parentWidget(), widget
-        while area is not None and area is not self and not isinstance(area, QScrollArea):
-            area = area.parentWidget()
-        scrolled = isinstance(area, QScrollArea)
-        outer = (area if scrolled else inside).mapTo(self, QPoint(0, 0))
-        inner = inside.mapTo(area.widget(), QPoint(0, 0)) if scrolled else QPoint(0, 0)
-        return round(outer.y() / LINE), outer.x(), round(inner.y() / LINE), inner.x()
+        return tab_order.order(self, areas)
 
     # ---- the window itself
 

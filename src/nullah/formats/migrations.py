@@ -1,0 +1,41 @@
+"""Projects of older versions as the present one has them, where defaults alone do not do."""
+
+from __future__ import annotations
+
+from nullah.core.document import Project
+from nullah.core.edit import held, mark_joint
+from nullah.core.layout.model import cuts
+from nullah.core.layout.progress import cut_name
+from nullah.core.plan import plan
+
+JOINTS_HELD = 4  # the first version that holds joints that are cut, and names cuts by where they lie
+
+
+def migrated(project: Project, version: int) -> Project:
+    """A project read from a file of an older version."""
+    return as_cut_until_now(with_named_cuts(project)) if version < JOINTS_HELD else project
+
+
+def as_cut_until_now(project: Project) -> Project:
+    """A project from before joints that are cut were held: those whose steps are done are marked at their figures as they stand."""
+    done = {d.removeprefix("joint ") for d in project.done if d.startswith("joint ")}
+    if not done:
+        return project
+    for joint in plan(project).joints.joints:
+        if joint.id in done:
+            project = mark_joint(project, joint)
+    return project
+
+
+def with_named_cuts(project: Project) -> Project:
+    """A project from before saw cuts were named by where they lie: steps done, timed and logged under a cut's number have its name."""
+    names: dict[str, str] = {}
+    for b in project.layout.boards if project.layout else ():
+        names |= {f"saw {b.board} {nth}": cut_name(b.board, node) for nth, node in enumerate(cuts(b.root), 1)}
+    if not names:
+        return project
+    log = tuple(e.model_copy(update={"step": names[e.step]}) if e.step in names else e for e in project.log)
+    timer = project.timer
+    if timer is not None and timer.step in names:
+        timer = held(timer, step=names[timer.step])
+    return held(project, done=tuple(dict.fromkeys(names.get(d, d) for d in project.done)), log=log, timer=timer)
