@@ -40,7 +40,7 @@ bench: setup
 	QT_QPA_PLATFORM=offscreen $(BIN)/python bench/bench.py
 
 soak: setup
-	QT_QPA_PLATFORM=offscreen NULLAH_SOAK=1 $(BIN)/python -m pytest tests -m "" -k "soak or property"
+	QT_QPA_PLATFORM=offscreen NULLAH_SOAK=1 $(BIN)/python -m pytest -n 2 --dist worksteal --durations=40 tests -m "" -k "soak or property"
 
 install:
 	bash tools/install.sh

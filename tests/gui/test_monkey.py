@@ -6,7 +6,7 @@ import random
 import time
 
 import pytest
-from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import (
@@ -81,6 +81,7 @@ class Monkey:
         self.done = [*self.done[-30:], way.__name__]
         way()
         QApplication.processEvents()
+        QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)  # as the event loop does between events
 
     def go(self):
         self.hand.go_if_elsewhere(self.one(STATIONS))
