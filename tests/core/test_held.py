@@ -5,9 +5,12 @@ import json
 import pytest
 
 from nullah.core import demo, edit, step_edits
+from nullah.core.document import Reading
 from nullah.core.joints.frame import NoSuchFrame, by_diagonals
+from nullah.core.layout.model import Layout
 from nullah.core.plan import plan
 from nullah.formats import plan_json, project_file
+from nullah.planner_process import placed_share
 
 PROJECT = demo.project()
 
@@ -187,3 +190,47 @@ def test_dividers_that_grow_into_the_lid_are_told():
     assert [c.holds for c in roomy] == [True]
     tight = edit.set_piece(edit.set_piece(PROJECT, "wiggle", 0.1), "extra_height", 0.0)
     assert [c.holds for c in plan(tight).together.checks if "below the lid" in c.text] == [False]
+
+
+@pytest.mark.parametrize("slope", [1e-309, 0.5, 0.999])
+def test_a_slope_that_is_no_dovetail_s_gets_a_sentence(slope):
+    now = plan(edit.set_piece(PROJECT, "slope", slope))
+    assert now.piece.box is None
+    assert "no dovetail" in now.piece.problem
+
+
+def test_a_measured_thickness_reaches_true_up():
+    before = plan(PROJECT).trueup.of("A").planing
+    said = plan(edit.measured(PROJECT, plan(PROJECT).piece.parts, "A thickness 17.4"))
+    after = said.trueup.of("A").planing
+    assert before.thickest > 20
+    assert (after.thickest, after.wanted, after.spare) == (17.4, 17.4, 0.0)
+    step = next(s for s in said.bench.steps if s.id == "true A")
+    assert "It measures" in step.words
+
+
+def test_a_part_s_own_readings_do_not_throw_the_caliper_away():
+    """Board 1 is 22.5 by its label; the caliper said 20 all over. A part read by sticks alone is no thicker than that."""
+    thin = [
+        Reading(target="board 1", kind="thickness", value=20.0, at=x, across=y)
+        for x in (50, 800, 1600)
+        for y in (20, 160)
+    ]
+    own = Reading(target="A", kind="winding sticks", value=0.4, at=370, stick=450)
+    now = plan(edit.changed(PROJECT, readings=(*thin, own)))
+    assert now.trueup.of("A").planing.thickest <= 20.0 + 1e-6
+    caliper = Reading(target="A", kind="thickness", value=19.2, at=100, across=50)
+    now = plan(edit.changed(PROJECT, readings=(*thin, own, caliper)))
+    assert now.trueup.of("A").planing.thickest <= 19.2 + 1e-6
+
+
+def test_what_is_told_beside_a_layout_is_told_of_it():
+    blanks = plan(PROJECT).breakdown.blanks
+    whole = Layout("x", (), ())
+    assert placed_share(whole, blanks) == 1.0
+    largest = max(blanks, key=lambda b: b.length * b.width)
+    area = sum(b.length * b.width for b in blanks)
+    assert placed_share(Layout("x", (), ((largest.id, "why"),)), blanks) == pytest.approx(
+        1 - largest.length * largest.width / area
+    )
+    assert placed_share(whole, ()) == 1.0

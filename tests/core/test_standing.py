@@ -9,7 +9,7 @@ from nullah.core import demo, edit
 from nullah.core.drawing import Area
 from nullah.core.pictures import standing
 from nullah.core.pieces.box import corner_layout, corners
-from nullah.core.pieces.solids import FACES, solids
+from nullah.core.pieces.solids import FACES, MOST_BODIES, many_bodies, solids
 from nullah.core.plan import plan
 
 PROJECT = demo.project()
@@ -74,3 +74,14 @@ def test_every_part_can_be_picked_when_it_stands_open():
     drawing = standing.of(PLAN, 0.8)
     tags = {i.tag for i in drawing.items if isinstance(i, Area) and i.tag}
     assert tags == {f"part:{p.id}" for p in PLAN.piece.parts}
+
+
+def test_a_piece_of_thousands_of_tails_is_drawn_plain():
+    """Nineteen metres high: without its tails and pins, so that no picture takes memory by the square of their number."""
+    tall = edit.set_piece(PROJECT, "contents.height", 19_000.0)
+    now = plan(tall)
+    assert many_bodies(tall.piece, now.piece.box) > 2_000
+    bodies = solids(tall.piece, now.piece.box)
+    assert len(bodies) <= MOST_BODIES
+    assert {b.part for b in bodies} == {p.id for p in now.piece.parts}
+    assert len(standing.of(now).items) < 5_000

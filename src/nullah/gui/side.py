@@ -30,6 +30,7 @@ WIDTH = 318
 MARGIN, SPACING, SCROLL = 10, 6, 16  # px
 LEAST_SETTINGS = 74  # px: a setting and the line that tells of more
 LEAST_CALL = 150  # px that calls keep while all settings are shown
+SLACK = 14  # px that a card may come out higher than it was reckoned
 MORE = 28  # px of the line that tells of more
 
 
@@ -225,7 +226,9 @@ class Side(QFrame):
         card = self._card_shown
         if card is None:
             return 0
-        wide, most = WIDTH - 2 * MARGIN - SCROLL - 8, self._room() - LEAST_SETTINGS
+        wide, most = WIDTH - 2 * MARGIN - SCROLL - 8, self._room() - LEAST_SETTINGS - SLACK
+        for label_ in (card, *card.findChildren(QWidget)):
+            label_.ensurePolished()  # the style sheet says how large its letters are
         for extra in self._extras:
             extra.setVisible(True)
         tall = _height(card, wide)
@@ -234,7 +237,7 @@ class Side(QFrame):
                 break
             extra.setVisible(False)
             tall = _height(card, wide)
-        return tall
+        return tall + SLACK
 
     def _refresh_settings(self) -> None:
         rows: list[QWidget] = []

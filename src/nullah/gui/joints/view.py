@@ -42,7 +42,7 @@ class JointsView(QWidget):
                     lambda: set_in(session.project, "kit", n, on),
                 )
             )
-        self.chisels = Field("chisels", 172, self._chisels)
+        self.chisels = Field("chisels", 172, self._chisels, grows=True)
         left = QWidget()
         left.setFixedWidth(184)
         column(

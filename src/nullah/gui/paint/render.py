@@ -41,7 +41,7 @@ def fitted(drawing: Drawing, width: float, height: float, margin: float, up: flo
 
 LEAST_MARGIN = 18.0  # px: a drop that is pulled has its arrows in it; words take more where they stand beyond
 PAD = 4.0  # px kept between words and the edge of the widget
-MOST_MARGIN = 0.4  # of a side, that words may take of it
+MOST_MARGIN = 0.46  # of a side, that words may take of it
 
 
 def fitted_with_words(

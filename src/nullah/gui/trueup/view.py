@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QListWidget, QPushButton, QWidget
+from PySide6.QtWidgets import QComboBox, QListWidget, QPushButton, QWidget
 
 from nullah.core import edit, measure
 from nullah.core.document import Reading
 from nullah.core.pictures import surface as picture
 from nullah.core.stations.trueup import Trued
 from nullah.core.surface.planing import hollow_left
-from nullah.gui.flow import flow
+from nullah.gui.flow import Flow, flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
@@ -32,7 +32,7 @@ class TrueupView(QWidget):
         self.words = label("", wrap=True)
         self.kind = pick("reading kind", KINDS, lambda t: self._kind_changed())
         self.at = {
-            n: Field(f"reading {n}", 64, lambda t, n=n: self._remember(n, t))
+            n: Field(f"reading {n}", 64, lambda t, n=n: self._remember(n, t), grows=True)
             for n in ("at", "across", "value", "stick")
         }
         self._given = {"at": 0.0, "across": 0.0, "value": 0.0, "stick": 450.0}  # mm
@@ -200,9 +200,8 @@ class Targets(QWidget):
     def __init__(self, words: str, choose: Callable[[str], None]) -> None:
         super().__init__()
         self.words, self.choose = words, choose
-        self.line = QHBoxLayout(self)
-        self.line.setContentsMargins(0, 0, 0, 0)
-        self.line.setSpacing(4)
+        self.line = Flow(4)
+        self.setLayout(self.line)
         self.ids: tuple[str, ...] = ()
         self.chips: list[QPushButton] = []
         self.list: QComboBox | None = None
@@ -236,7 +235,6 @@ class Targets(QWidget):
             chip.setCheckable(True)
             self.chips.append(chip)
             self.line.addWidget(chip)
-        self.line.addStretch(1)
 
     def _listed(self) -> None:
         if self.list is not None:

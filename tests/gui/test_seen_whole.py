@@ -1,0 +1,173 @@
+"""What one sees is seen whole: figures inside their drawing, fields as wide as what they hold, calls with all options, rows uncut."""
+
+import pytest
+from PySide6.QtCore import QPoint, QRect
+from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton
+
+from conftest import opened
+from nullah.core import demo, edit
+from nullah.core.document import Project
+from nullah.core.plan import STATIONS
+from nullah.gui.paint.canvas import Canvas
+from nullah.gui.side import OptionCard, SettingRow
+from nullah.gui.widgets import Lines
+
+SIZES = [(1280, 800), (1024, 700)]
+
+
+def shown(qtbot, tmp_path, size, units, project=None):
+    project = edit.changed(project or demo.project(), units=units, denominator=32)
+    hand = opened(qtbot, project, tmp_path)
+    hand.window.resize(*size)
+    QApplication.processEvents()
+    return hand
+
+
+@pytest.mark.parametrize("size", SIZES, ids=["1280", "1024"])
+@pytest.mark.parametrize("units", ["mm", "in"])
+def test_figures_and_fields_are_never_cut_off(qtbot, tmp_path, size, units):
+    hand = shown(qtbot, tmp_path, size, units)
+    seen = 0
+    for station in STATIONS:
+        hand.go(station)
+        hand.window.grab()
+        assert (hand.window.width(), hand.window.height()) == size, station
+        for canvas in (c for c in hand.window.findChildren(Canvas) if c.isVisible()):
+            for box, dimension in canvas.renderer.dimension_boxes():
+                seen += 1
+                assert canvas.rect().adjusted(-2, -2, 2, 2).contains(box.toRect()), (station, dimension.mm, box)
+        for field in (f for f in hand.window.findChildren(QLineEdit) if f.isVisible() and f.objectName()):
+            wide = field.fontMetrics().horizontalAdvance(field.text())
+            assert wide <= field.width() - 8, (station, field.objectName(), field.text())
+        for box in (b for b in hand.window.findChildren(QComboBox) if b.isVisible()):
+            assert box.fontMetrics().horizontalAdvance(box.currentText()) <= box.width() - 24, (
+                station,
+                box.objectName(),
+            )
+        for button in (b for b in hand.window.findChildren(QPushButton) if b.isVisible() and b.objectName() != "link"):
+            assert button.width() >= button.sizeHint().width() - 1, (station, button.text())
+            assert hand.window.rect().contains(QRect(button.mapTo(hand.window, QPoint(0, 0)), button.size())) or (
+                button.visibleRegion().isEmpty()
+            ), (station, button.text())
+    assert seen > 20
+
+
+@pytest.mark.parametrize("units", ["mm", "in"])
+def test_a_call_with_three_options_is_seen_whole_and_no_setting_is_cut_in_half(qtbot, tmp_path, units):
+    hand = shown(qtbot, tmp_path, (1280, 800), units)
+    threes = [c for c in hand.plan.open_calls() if len(c.options) == 3]
+    assert threes
+    for call in [*threes, *hand.plan.open_calls()]:
+        hand.window.show_call(call.id)
+        QApplication.processEvents()
+        area = hand.window.side.calls_area.viewport()
+        for card in hand.window.side.findChildren(OptionCard):
+            if card.isVisible():
+                inside = QRect(card.mapTo(area, QPoint(0, 0)), card.size())
+                assert area.rect().contains(inside), (call.id, card.option.label)
+        rows = [r for r in hand.window.side.findChildren(SettingRow) if r.isVisible()]
+        room = hand.window.side.settings_area.viewport()
+        for row in rows:
+            assert room.rect().contains(QRect(row.mapTo(room, QPoint(0, 0)), row.size())), (call.id, row.tool)
+
+
+def test_all_settings_are_on_a_key(demo_hand):
+    hand = demo_hand
+    hand.go("joints")
+    many = len(hand.plan.joints.settings)
+    count = lambda: len([r for r in hand.window.side.findChildren(SettingRow) if r.isVisibleTo(hand.window)])  # noqa: E731
+    assert count() < many
+    hand.key("A")
+    assert count() == many
+
+
+def test_lines_of_the_strip_keep_clear_of_each_other_whatever_they_say(demo_hand):
+    strip = demo_hand.window.strip
+    for words in ("short", "long " * 200, "w" * 900):
+        strip.say(words, True)
+        strip.words.show_text(words)
+        strip.caution.show_text(words)
+        QApplication.processEvents()
+        lines = [w for w in strip.findChildren(Lines) if w.isVisible()]
+        boxes = [QRect(w.mapTo(strip, QPoint(0, 0)), w.size()) for w in lines]
+        for i, box in enumerate(boxes):
+            assert strip.rect().contains(box)
+            assert not any(box.intersects(other) for other in boxes[i + 1 :])
+        assert strip.note.whole == words
+        assert words[:4] in strip.words.toolTip()
+
+
+def test_the_window_does_not_grow_by_itself(demo_hand):
+    hand = demo_hand
+    hand.window.resize(1024, 700)
+    for station in STATIONS:
+        hand.go(station)
+        hand.session.said.emit("a long sentence " * 60, False)
+        hand.window.notice.say("another long sentence " * 30, ("Fine", lambda: None))
+        QApplication.processEvents()
+        assert (hand.window.width(), hand.window.height()) == (1024, 700)
+
+
+def test_a_project_has_a_name_that_follows_its_file_and_can_be_changed(hand, tmp_path):
+    assert hand.session.save(tmp_path / "tins.nullah")
+    assert hand.project.name == "tins"
+    hand.session.save(tmp_path / "jars.nullah")
+    assert hand.project.name == "jars"
+    hand.type_in("project name", "For the seed library")
+    assert hand.project.name == "For the seed library"
+    hand.session.save(tmp_path / "third.nullah")
+    assert hand.project.name == "For the seed library"  # somebody named it
+    assert "For the seed library" in hand.window.windowTitle()
+
+
+def test_where_one_begins(hand):
+    assert hand.window.focusWidget() is hand.window.view().canvas
+    step = hand.window.strip.step()
+    assert step.id == "wood"
+    assert "under Timber" in hand.window.strip.words.whole
+    assert hand.project == Project()
+
+
+def test_with_many_boards_a_page_of_them_is_drawn_and_any_is_found(qtbot, tmp_path):
+    first = demo.project()
+    more = [first.boards[i % 4].model_copy(update={"id": f"m{i}", "name": f"More {i}"}) for i in range(60)]
+    hand = shown(qtbot, tmp_path, (1280, 800), "mm", edit.changed(first, boards=(*first.boards, *more)))
+    hand.go("timber")
+    view = hand.window.view()
+    drawn = {t for t in view.canvas.tags() if t.startswith("board:")}
+    assert len(drawn) == 12
+    view.turn_page(1)
+    assert not drawn & {t for t in view.canvas.tags() if t.startswith("board:")}
+    hand.window.show_board("m55")
+    assert "board:m55" in view.canvas.tags()
+    assert view.board().name == "More 55"
+
+
+def test_a_long_record_is_shown_from_its_end_and_more_when_asked(hand):
+    project = hand.project
+    for n in range(700):
+        project = edit.logged(project, "note", f"line {n}")
+    hand.session.do(project, "written")
+    hand.go("bench")
+    log = hand.window.view().log
+    assert "line 699" in log.item(0).text()
+    assert log.count() == 301
+    log.setCurrentRow(log.count() - 1)
+    log.itemActivated.emit(log.currentItem())
+    assert log.count() == 601
+
+
+def test_undo_while_something_is_pulled(demo_hand):
+    hand = demo_hand
+    hand.go("timber")
+    before = hand.project
+    board = before.boards[0]
+    hand.session.do(edit.put_board(before, board.model_copy(update={"length": 1700.0})), "longer")
+    hand.session.pull("edge:board 1/length", 20.0, 0.0, False)
+    hand.session.undo()
+    assert hand.project == before
+    hand.session.pull("fault:board 1/1", 5.0, 0.0, False)
+    hand.session.do(edit.put_board(before, board.model_copy(update={"defects": ()})), "no faults")
+    hand.session.pull("fault:board 1/1", 6.0, 0.0, True)  # the hand lets go of what is no longer there
+    assert "no longer here" in hand.note()
+    assert hand.session.plan.project == hand.project
