@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QEvent, QObject, Qt
+from PySide6.QtCore import QEvent, QObject, Qt, QTimer
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QMouseEvent
 from PySide6.QtWidgets import QAbstractSpinBox, QApplication, QComboBox, QLineEdit, QPlainTextEdit, QTextEdit, QWidget
 
@@ -36,6 +36,9 @@ class TypingGuard(QObject):
         self.held = False  # a field had the hand a moment ago, and nobody has left it by hand
         self._leaving = False  # the key that was pressed last leaves a field
         self._clicked = 0
+        QTimer.singleShot(0, self, self._begin)  # after the window stands: the first event Python sees takes long
+
+    def _begin(self) -> None:
         QApplication.instance().installEventFilter(self)
 
     def release(self) -> None:
@@ -58,7 +61,7 @@ class TypingGuard(QObject):
             self._clicked = event.timestamp() if self.held else 0
         elif kind == QEvent.Type.KeyPress:
             return self._pressed(watched, event)
-        elif kind == QEvent.Type.ShortcutOverride and self._is_held_back(watched, event):
+        elif kind == QEvent.Type.ShortcutOverride and (self._is_held_back(watched, event) or _chooses(watched, event)):
             event.accept()  # no command; the key comes again as a press
             return True
         return False
@@ -100,6 +103,16 @@ class TypingGuard(QObject):
             return False
         typed = event.text()
         return bool(typed) and typed.isprintable() and not event.modifiers() & _COMMANDS_BESIDE
+
+
+def _chooses(watched: QWidget, event: QEvent) -> bool:
+    """Whether a letter goes to a choice among words, which is made by its first letters."""
+    return (
+        isinstance(watched, QComboBox)
+        and isinstance(event, QKeyEvent)
+        and bool(event.text())
+        and event.text().isprintable()
+    )
 
 
 _WATCHED = (

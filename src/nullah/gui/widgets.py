@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 
-from PySide6.QtCore import QEvent, QRect, Qt
+from PySide6.QtCore import QRect, Qt
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import (
     QComboBox,
@@ -177,19 +177,9 @@ class Field(QLineEdit):
         super().keyPressEvent(event)
 
 
-class _Pick(QComboBox):
-    """A choice by its first letters: while it has the keyboard a letter is its own, not a command of the window."""
-
-    def event(self, event: QEvent) -> bool:
-        if event.type() == QEvent.Type.ShortcutOverride and event.text().isprintable() and event.text():
-            event.accept()
-            return True
-        return super().event(event)
-
-
 def pick(name: str, options: list[str], taken: Callable[[str], object]) -> QComboBox:
     """A choice among words; ``taken`` hears only what a person picks."""
-    made = _Pick()
+    made = QComboBox()
     made.setObjectName(name)
     made.setAccessibleName(spoken(name))
     made.addItems(options)
