@@ -109,6 +109,17 @@ def test_property_a_damaged_file_is_read_or_refused(at, cut, put):
     plan(project)  # what is read can be planned
 
 
+@pytest.mark.parametrize(
+    ("whole", "broken"),
+    [('"species": "American elm"', '"species": "A\\nelm"'), ('"name"', '"\\name"'), ('"log"', '"\\u2028log"')],
+)
+def test_a_broken_line_in_a_name_leaves_one_line_of_refusal(whole, broken):
+    assert whole in TEXT
+    with pytest.raises(FileTrouble) as said:
+        project_file.loads(TEXT.replace(whole, broken, 1))
+    assert len(str(said.value).splitlines()) == 1
+
+
 def test_a_full_disk_leaves_the_old_file(tmp_path, monkeypatch):
     path = tmp_path / "box.nullah"
     project_file.save(Project(name="old"), path)

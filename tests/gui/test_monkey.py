@@ -57,7 +57,7 @@ class Monkey:
             (self.type_somewhere, 26),
             (self.pick_somewhere, 6),
             (self.press_button, 14),
-            (self.press_key, 12),
+            (self.press_key, 30),
             (self.point, 12),
             (self.drag, 8),
             (self.take, 6),
@@ -115,10 +115,9 @@ class Monkey:
 
     def press_key(self):
         target = QApplication.focusWidget() or self.hand.window
-        for _ in range(self.chance.randint(1, 4)):
-            key = self.one(KEYS)
-            self.done[-1] += key
-            QTest.keyClick(target, key)
+        key = self.one(KEYS)
+        self.done[-1] += key
+        QTest.keyClick(target, key)
 
     def canvas(self):
         return self.one(self.visible(Canvas))

@@ -7,7 +7,11 @@ from pathlib import Path
 
 
 class FileTrouble(Exception):
-    """A file that cannot be read or written as asked; the message is one clear sentence with where and why."""
+    """A file that cannot be read or written as asked; the message is one clear sentence with where and why, on one line
+    whatever the file has in its names."""
+
+    def __init__(self, words: str) -> None:
+        super().__init__(" ".join(words.splitlines()))
 
 
 def why(error: OSError, path: Path, doing: str) -> FileTrouble:
