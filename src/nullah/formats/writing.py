@@ -132,7 +132,10 @@ def _temporary(path: Path, target: Path, data: bytes):  # type: ignore[no-untype
     """A temporary file beside the target with the data synced into it and its lock held."""
     with _told(path):
         handle, name = tempfile.mkstemp(prefix=f".{target.name[:STEM]}.", suffix=PART, dir=target.parent)
-    try:
+    with contextlib.ExitStack() as undone:
+        undone.callback(os.close, handle)
+        unused = undone.enter_context(contextlib.ExitStack())
+        unused.callback(_remove, name)
         with _told(path):
             fcntl.flock(handle, fcntl.LOCK_SH)
             left = memoryview(data)
@@ -141,12 +144,12 @@ def _temporary(path: Path, target: Path, data: bytes):  # type: ignore[no-untype
             os.fchmod(handle, _mode(target))
             os.fsync(handle)
         yield name
-    except BaseException:
-        with contextlib.suppress(OSError):
-            os.unlink(name)
-        raise
-    finally:
-        os.close(handle)
+        unused.pop_all()  # it has its place
+
+
+def _remove(name: str) -> None:
+    with contextlib.suppress(OSError):
+        os.unlink(name)
 
 
 def _mode(target: Path) -> int:

@@ -102,6 +102,7 @@ class Files(QObject):
         self.window.close()
 
     def save(self) -> None:
+        """Save to its file; a new one is asked for, and one changed outside is asked about first."""
         s = self.session
         if s.path is None:
             self.save_as()
@@ -126,6 +127,7 @@ class Files(QObject):
     # ---- what leaves for the shop
 
     def export(self) -> None:
+        """Ask for a folder and put everything for the shop there."""
         folder = QFileDialog.getExistingDirectory(
             self.window, "Where to put cut list, shop sheet, templates and pictures"
         )

@@ -224,6 +224,7 @@ class WordsPanel(QWidget):
         self._here: tuple[str, ...] = ()
 
     def begin(self) -> None:
+        """Lay out the words of the trade that stand on the screen behind."""
         texts = []
         for widget in self.window().findChildren(QLabel):
             if widget.isVisible() and not self.isAncestorOf(widget):

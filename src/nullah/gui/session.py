@@ -1,7 +1,4 @@
-"""The open project and its plan: edits go in, one notice goes out. All on the interface thread, but for the search.
-
-The search runs on a pool thread: a request (a self-contained value) goes out, layouts come back, and are applied here.
-"""
+"""The open project and its plan: edits go in, one notice goes out. All on the interface thread, but for the search."""
 
 from __future__ import annotations
 
@@ -10,27 +7,22 @@ from datetime import datetime
 from pathlib import Path
 
 from pydantic import ValidationError
-from PySide6.QtCore import QObject, QThreadPool, QTimer, Signal, Slot
+from PySide6.QtCore import QTimer, Signal
 
 from nullah.core import edit, history, measure
 from nullah.core.calls import Call
 from nullah.core.changes import Change, Facts, between, facts, made_from
 from nullah.core.document import Project
 from nullah.core.gestures import nudge, pull
-from nullah.core.layout.model import Layout
-from nullah.core.plan import STATIONS, Found, Plan, PlanCache, plan
+from nullah.core.plan import STATIONS, Plan, PlanCache, plan
 from nullah.core.refusals import sentence
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble
 from nullah.gui.figures import Figures
-from nullah.gui.planner import PlannerProcess
+from nullah.gui.looking import Looking
 from nullah.gui.recovery import Recovery
-from nullah.gui.search import Search
-from nullah.planning import Report, Task
 
 AUTOSAVE_AFTER_MS = 2_000
-LOOK_SECONDS = 8.0  # the planner at work, unless it is stopped
-SEARCH_AFTER_MS = 250  # a flurry of edits is searched for once
 # stations worked while something is dragged at one: what is seen there, and what it is made from
 WORKED_WHILE_DRAGGING = {
     "piece": frozenset({"piece"}),
@@ -43,6 +35,7 @@ WORKED_WHILE_DRAGGING = {
 }
 
 
+NO_LONGER_OPEN = "That call is no longer open: something it rested on has changed."
 REFUSALS = (edit.BadEdit, measure.BadLength, ValidationError)  # what an edit that cannot be made raises
 
 
@@ -56,19 +49,15 @@ def _names_of(path: Path | None) -> tuple[str, ...]:
     return (Project().name, *((path.stem,) if path is not None else ()))
 
 
-class Session(Figures, QObject):
+class Session(Figures, Looking):
     """What is open. ``changed`` after every edit; ``said`` carries one sentence to show (trouble or not).
 
     While something is dragged, ``project`` and ``plan`` are what it would come to, worked for the station in hand alone, and
     ``previewed`` is sent instead of ``changed``; letting go makes it one step of undo.
     """
 
-    changed = Signal()
     previewed = Signal()
-    said = Signal(str, bool)
     looked_at = Signal(str)
-    looked = Signal()  # the planner has come further, or has begun or stopped
-    _found = Signal(str, object)
 
     def __init__(self, project: Project, path: Path | None = None, recovery_folder: Path | None = None) -> None:
         super().__init__()
@@ -78,25 +67,9 @@ class Session(Figures, QObject):
         self.recovery = Recovery(recovery_folder)
         self.recovery.look(path)
         self.cache = PlanCache()
-        self.found: Found | None = None
-        self.better_too = False  # whether better layouts were asked for though the one taken serves
         self.here = "piece"
         self.lit_part = ""  # the part one has in mind, lit at every station
         self._tried: Project | None = None
-        self._asked = ""
-        self._pool = QThreadPool(self)
-        self._pool.setMaxThreadCount(1)
-        self._found.connect(self._apply_found)
-        self.searches_on = False  # whether the planner goes on by itself where a layout is wanted
-        self.report: Report | None = None
-        self.planner = PlannerProcess(self)
-        self.planner.reported.connect(self._reported)
-        self.planner.failed.connect(lambda words: self.said.emit(words, True))
-        self.planner.ended.connect(self.looked)
-        self._search = QTimer(self)
-        self._search.setSingleShot(True)
-        self._search.setInterval(SEARCH_AFTER_MS)
-        self._search.timeout.connect(self._begin_search)
         self._autosave = QTimer(self)
         self._autosave.setSingleShot(True)
         self._autosave.setInterval(AUTOSAVE_AFTER_MS)
@@ -233,7 +206,7 @@ class Session(Figures, QObject):
         """Take a call's option; one that is no longer laid out is told, and nothing is taken."""
         now = self._firm.call(call.id)
         if now is None or not any(o.id == option_id for o in now.options):
-            self.said.emit("That call is no longer open: something it rested on has changed.", True)
+            self.said.emit(NO_LONGER_OPEN, True)
             return
         label = self.told(now.option(option_id).label)
         if self.attempt(label, lambda: edit.take(self.history.now, now, option_id, self.now())):
@@ -246,12 +219,11 @@ class Session(Figures, QObject):
         self.attempt(f"{call_id} taken back", lambda: edit.take_back(self.history.now, call_id, self.now()))
 
     def _planned(self, project: Project) -> Plan:
-        """The plan of a project; where it cannot be worked the cache is as it would be after the last one."""
-        try:
-            return plan(project, self.cache, self.found, self.better_too)
-        except Exception:
-            self.cache = PlanCache()
-            raise
+        """The plan of a project; where it cannot be worked the next begins with an empty cache."""
+        cache, self.cache = self.cache, PlanCache()
+        fresh = plan(project, cache, self.found, self.better_too)
+        self.cache = cache
+        return fresh
 
     def _replan(self) -> None:
         self._show(self._planned(self.history.now))
@@ -285,88 +257,10 @@ class Session(Figures, QObject):
         """Have another part in mind, or with "" none."""
         self.lit_part = part
 
-    # ---- the search
-
-    def _wanted(self) -> bool:
-        """Whether layouts are to be looked for: there is none that serves, or what it was made from has changed."""
-        result = self._firm.breakdown
-        return bool(result.request.stock) and (result.needs_layout or result.changed)
-
-    def _ask_for_layouts(self) -> None:
-        if self._wanted():
-            self._search.start()
-
-    def search_after(self, milliseconds: int) -> None:
-        """How long edits have paused before layouts are looked for."""
-        self._search.setInterval(milliseconds)
-
-    def _begin_search(self) -> None:
-        """Edits have paused: look for layouts, unless they are looked for already or no longer wanted."""
-        request = self._firm.breakdown.request
-        if request.fingerprint != self._asked and self._wanted():
-            self._asked = request.fingerprint
-            self._pool.start(Search(request, self._found.emit))
-
-    @Slot(str, object)
-    def _apply_found(self, fingerprint: str, layouts: tuple[Layout, ...]) -> None:
-        if fingerprint != self._firm.breakdown.request.fingerprint:
-            return
-        if self.report is not None and self.report.fingerprint == fingerprint and self.report.layouts:
-            return  # the planner has been at it for longer
-        self._show_found((fingerprint, layouts))
-        if self.searches_on and self.here == "breakdown":
-            self.look_longer()
-
-    def _show_found(self, found: Found, better_too: bool = False) -> None:
-        self.found, self.better_too = found, better_too
-        self._tried = None
-        self.plan = self._firm = plan(self.project, self.cache, self.found, self.better_too)
-        self.changed.emit()
-
-    # ---- the planner, in a process of its own
-
-    @property
-    def looking(self) -> bool:
-        """Whether the planner is at work."""
-        return self.planner.at_work
-
-    def look_longer(self, seconds: float = LOOK_SECONDS) -> None:
-        """Let the planner look for better layouts; what it finds becomes a call."""
-        request = self._firm.breakdown.request
-        if not request.stock or not request.blanks:
-            self.said.emit("There is nothing to lay out: every part is cut, or there are no boards.", True)
-            return
-        self.report = None
-        self.planner.start(Task(request, seconds))
-        self.looked.emit()
-
-    def stop_looking(self) -> None:
-        """Stop the planner; what it has found so far stands."""
-        self.planner.stop()
-        self.looked.emit()
-
-    @Slot(object)
-    def _reported(self, report: Report) -> None:
-        request = self._firm.breakdown.request
-        if report.fingerprint != request.fingerprint:
-            self.planner.stop()
-            return
-        self.report = report
-        result = self._firm.breakdown
-        asked = result.layout is not None and not result.needs_layout and not result.changed
-        fresh = self.found is None or self.found[1] != report.layouts or self.better_too != asked
-        if report.layouts and fresh:
-            self._show_found((report.fingerprint, report.layouts), asked)
-        if report.done and asked and not self._firm.call("layout"):
-            self.said.emit("Nothing better was found: the layout stands.", False)
-        self.looked.emit()
-
     def close(self) -> None:
         """Wait for a running search and stop the autosave."""
         self._autosave.stop()
-        self._search.stop()
-        self.planner.stop()
-        self._pool.waitForDone()
+        self.end_searches()
         self.recovery.close()
 
     # ---- files
@@ -404,6 +298,7 @@ class Session(Figures, QObject):
         return True
 
     def save(self, path: Path | None = None) -> bool:
+        """Save to ``path``, else to its own file; whether it was saved. A project nobody has named is called as its file."""
         target = path or self.path
         if target is None:
             return False

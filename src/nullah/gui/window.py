@@ -15,10 +15,9 @@ from PySide6.QtWidgets import (
 )
 
 from nullah.core import edit
-from nullah.core.plan import STATIONS, TITLES
+from nullah.core.plan import STATIONS
 from nullah.gui import tab_order
 from nullah.gui import theme as look
-from nullah.gui.actions import Actions
 from nullah.gui.bench.view import BenchBookView
 from nullah.gui.bench_view import BenchView
 from nullah.gui.breakdown.view import BreakdownView
@@ -30,7 +29,7 @@ from nullah.gui.notice import Notice
 from nullah.gui.overlay import Overlay
 from nullah.gui.piece.view import PieceView
 from nullah.gui.places import places
-from nullah.gui.session import Session
+from nullah.gui.session import NO_LONGER_OPEN, Session
 from nullah.gui.side import Side
 from nullah.gui.strip import Strip
 from nullah.gui.theme import Theme
@@ -39,6 +38,7 @@ from nullah.gui.together.view import TogetherView
 from nullah.gui.trueup.view import TrueupView
 from nullah.gui.typing_guard import TypingGuard
 from nullah.gui.widgets import Field, button, label, row
+from nullah.gui.window_actions import all_actions
 
 VIEWS = {
     "piece": PieceView,
@@ -70,8 +70,7 @@ class Window(QMainWindow):
         self.pages = QStackedWidget()
         self.bench: BenchView | None = None
         self._overlay: Overlay | None = None
-        self.actions = Actions()
-        self._fill_actions()
+        self.actions = all_actions(self)
         middle = QHBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.stack, 1)
@@ -141,63 +140,6 @@ class Window(QMainWindow):
         s, name = self.session, text.strip()
         return s.attempt(f"called {name}", lambda: edit.changed(s.project, name=name))
 
-    def _fill_actions(self) -> None:
-        """Everything one can do, once; keys, buttons and the list in the overlay come from here."""
-        s, a, f = self.session, self.actions, self.files
-        a.add("Find", "actions", "find what to do", lambda: self.open_overlay("doing"), "F2")
-        a.add("Find", "words", "explain the words on this screen", lambda: self.open_overlay("words"), "F1")
-        a.add("Find", "reckon", "reckon something", lambda: self.open_overlay("reckoning"), "F4")
-        for i, station in enumerate(STATIONS, 1):
-            a.add("Go to", f"go {station}", TITLES[station], lambda st=station: self.go(st), f"Alt+{i}")
-        a.add("Go to", "next station", "the next station", lambda: self.step(1), "PgDown")
-        a.add("Go to", "last station", "the station before", lambda: self.step(-1), "PgUp")
-        a.add("Go to", "follow", "the part in mind, at the next station that has it", self.follow, "G")
-        a.add("Go to", "next area", "the next area of the window", lambda: self.turn_area(1), "F6")
-        a.add("Call", "next call", "turn to the next call", lambda: self.side.turn(1), "C")
-        for n in range(1, 10):
-            words = f"take option {n} of the call laid out"
-            a.add("Call", f"take {n}", words, lambda i=n: self.side.take_number(i), str(n))
-        a.add("Call", "all settings", "all settings of the station, or the first of them", self.side.turn_all, "A")
-        a.add("Call", "take back", "take the latest call back", self.take_back_latest, "B")
-        a.add("Bench", "measure", "say what the wood measures", self.measure, "M")
-        a.add("Bench", "timer", "start or stop timing the step in hand", self.time_step, "T")
-        a.add("Bench", "done", "the step in hand is done", self.step_is_done, "Ctrl+Return")
-        a.add("Bench", "bench view", "bench view, and back", self.toggle_bench, "F11")
-        a.add("Break-down", "mark cut", "mark the chosen part as cut", self.mark, "X")
-        for name, words, method, key in (
-            ("pin", "pin the chosen part where it lies, or loosen it", "pin", "P"),
-            ("keep whole", "keep the chosen board whole, or let it be sawn", "keep_whole", "W"),
-            ("sawn", "the chosen board is sawn", "sawn", "S"),
-            ("look for better", "let the planner look for better, or stop it", "look_for_better", "K"),
-            ("other face", "the other face of the boards", "turn_over", "O"),
-        ):
-            a.add("Break-down", name, words, lambda m=method: self.at("breakdown", m), key)
-        a.add("Break-down", "cut after", "draw one more cut made", lambda: self.step_cut(1), "E")
-        a.add("Break-down", "cut before", "draw one cut fewer made", lambda: self.step_cut(-1), "Q")
-        a.add("Piece", "standing", "the box standing, or in three views", self.turn_standing, "V")
-        a.add("Piece", "apart", "draw the parts further apart", lambda: self.pull_apart(20), "]")
-        a.add("Piece", "together", "draw the parts nearer together", lambda: self.pull_apart(-20), "[")
-        timber = ("Timber", "timber")
-        for name, words, method in (
-            ("add board", "add a board", "add_board"),
-            ("drop board", "take the chosen board away", "drop_board"),
-            ("add fault", "add the fault as typed", "add_fault"),
-            ("drop fault", "remove the chosen fault", "drop_fault"),
-        ):
-            a.add(timber[0], name, words, lambda m=method: self.at(timber[1], m))
-        a.add("True-up", "add reading", "add the reading as typed", lambda: self.at("trueup", "add"))
-        a.add("True-up", "drop reading", "remove the chosen reading", lambda: self.at("trueup", "remove"))
-        a.add("File", "new", "a new project", lambda: (f.new(), self.go("piece")), "Ctrl+N")
-        a.add("File", "open", "open a project", f.open, "Ctrl+O")
-        a.add("File", "save", "save", f.save, "Ctrl+S")
-        a.add("File", "save as", "save under another name", f.save_as, "Ctrl+Shift+S")
-        a.add("File", "export", "cut list, shop sheet, full-size templates and pictures", f.export, "Ctrl+E")
-        a.add("Edit", "undo", "undo", s.undo, "Ctrl+Z")
-        a.add("Edit", "redo", "do again", s.redo, "Ctrl+Shift+Z", "Ctrl+Y")
-        a.add("Show", "units", "mm, or inches in 16ths, 32nds, 64ths", self.turn_units, "U")
-        a.add("Show", "theme", "light or dark", self.turn_theme, "L")
-        a.add("Show", "seen", "put away what changed", self.news.close_quietly, "N")
-
     @property
     def overlay(self) -> Overlay:
         """The overlay, made when first opened."""
@@ -219,7 +161,7 @@ class Window(QMainWindow):
         """Lay a call out, at its station; one that is no longer open is told."""
         call = self.session.plan.call(call_id)
         if call is None or not call.open:
-            self.session.said.emit("That call is no longer open: something it rested on has changed.", True)
+            self.session.said.emit(NO_LONGER_OPEN, True)
             return
         self.go(call.station)
         self.side.lay_out(call_id)
@@ -302,6 +244,7 @@ class Window(QMainWindow):
         areas[(at + by) % len(areas)].setFocus()
 
     def refresh(self) -> None:
+        """Show the project as it is: the view in hand, the title and what can be undone."""
         s = self.session
         if self.pages.currentIndex() == 0:
             self.view().refresh()

@@ -234,6 +234,7 @@ class TimberView(QWidget):
         self._board_setter(what)(text)
 
     def add_board(self) -> None:
+        """Add a board of the piece's species, and choose it."""
         s = self.session
         taken = {b.id for b in s.project.boards}
         new = edit.fresh_id("board", taken)
@@ -256,6 +257,7 @@ class TimberView(QWidget):
         self.at[name].show_text(self.session.figure(self._fault_at[name]))
 
     def add_fault(self) -> None:
+        """Add the fault as typed to the chosen board; where it cannot be, say why."""
         board = self.board()
         if board is None:
             self.session.said.emit("Add a board first; a fault lies on one.", True)

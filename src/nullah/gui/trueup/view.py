@@ -93,6 +93,7 @@ class TrueupView(QWidget):
         self.at[name].show_text(self.session.figure(self._given[name]))
 
     def add(self) -> None:
+        """Add the reading as typed to the part or board in hand; where it cannot be, say why."""
         target, s = self.current(), self.session
         if target is None:
             s.said.emit("Add a board under Timber first; then it can be read.", True)
@@ -122,6 +123,7 @@ class TrueupView(QWidget):
         s.attempt(f"{target.name}: {kind} read", make)
 
     def remove(self) -> None:
+        """Remove the chosen reading."""
         target, at = self.current(), self.entries.currentRow()
         if target is None or not 0 <= at < len(target.readings):
             self.session.said.emit("Choose a reading in the list first.", True)

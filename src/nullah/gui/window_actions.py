@@ -1,0 +1,70 @@
+"""Everything one can do in the window, once: its keys, its buttons and the list in the overlay come from here."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from nullah.core.plan import STATIONS, TITLES
+from nullah.gui.actions import Actions
+
+if TYPE_CHECKING:
+    from nullah.gui.window import Window
+
+
+def all_actions(window: Window) -> Actions:
+    """The actions of a window, each with its group, its words and its keys."""
+    s, a, f = window.session, Actions(), window.files
+    a.add("Find", "actions", "find what to do", lambda: window.open_overlay("doing"), "F2")
+    a.add("Find", "words", "explain the words on this screen", lambda: window.open_overlay("words"), "F1")
+    a.add("Find", "reckon", "reckon something", lambda: window.open_overlay("reckoning"), "F4")
+    for i, station in enumerate(STATIONS, 1):
+        a.add("Go to", f"go {station}", TITLES[station], lambda st=station: window.go(st), f"Alt+{i}")
+    a.add("Go to", "next station", "the next station", lambda: window.step(1), "PgDown")
+    a.add("Go to", "last station", "the station before", lambda: window.step(-1), "PgUp")
+    a.add("Go to", "follow", "the part in mind, at the next station that has it", window.follow, "G")
+    a.add("Go to", "next area", "the next area of the window", lambda: window.turn_area(1), "F6")
+    a.add("Call", "next call", "turn to the next call", lambda: window.side.turn(1), "C")
+    for n in range(1, 10):
+        words = f"take option {n} of the call laid out"
+        a.add("Call", f"take {n}", words, lambda i=n: window.side.take_number(i), str(n))
+    a.add("Call", "all settings", "all settings of the station, or the first of them", window.side.turn_all, "A")
+    a.add("Call", "take back", "take the latest call back", window.take_back_latest, "B")
+    a.add("Bench", "measure", "say what the wood measures", window.measure, "M")
+    a.add("Bench", "timer", "start or stop timing the step in hand", window.time_step, "T")
+    a.add("Bench", "done", "the step in hand is done", window.step_is_done, "Ctrl+Return")
+    a.add("Bench", "bench view", "bench view, and back", window.toggle_bench, "F11")
+    a.add("Break-down", "mark cut", "mark the chosen part as cut", window.mark, "X")
+    for name, words, method, key in (
+        ("pin", "pin the chosen part where it lies, or loosen it", "pin", "P"),
+        ("keep whole", "keep the chosen board whole, or let it be sawn", "keep_whole", "W"),
+        ("sawn", "the chosen board is sawn", "sawn", "S"),
+        ("look for better", "let the planner look for better, or stop it", "look_for_better", "K"),
+        ("other face", "the other face of the boards", "turn_over", "O"),
+    ):
+        a.add("Break-down", name, words, lambda m=method: window.at("breakdown", m), key)
+    a.add("Break-down", "cut after", "draw one more cut made", lambda: window.step_cut(1), "E")
+    a.add("Break-down", "cut before", "draw one cut fewer made", lambda: window.step_cut(-1), "Q")
+    a.add("Piece", "standing", "the box standing, or in three views", window.turn_standing, "V")
+    a.add("Piece", "apart", "draw the parts further apart", lambda: window.pull_apart(20), "]")
+    a.add("Piece", "together", "draw the parts nearer together", lambda: window.pull_apart(-20), "[")
+    timber = ("Timber", "timber")
+    for name, words, method in (
+        ("add board", "add a board", "add_board"),
+        ("drop board", "take the chosen board away", "drop_board"),
+        ("add fault", "add the fault as typed", "add_fault"),
+        ("drop fault", "remove the chosen fault", "drop_fault"),
+    ):
+        a.add(timber[0], name, words, lambda m=method: window.at(timber[1], m))
+    a.add("True-up", "add reading", "add the reading as typed", lambda: window.at("trueup", "add"))
+    a.add("True-up", "drop reading", "remove the chosen reading", lambda: window.at("trueup", "remove"))
+    a.add("File", "new", "a new project", lambda: (f.new(), window.go("piece")), "Ctrl+N")
+    a.add("File", "open", "open a project", f.open, "Ctrl+O")
+    a.add("File", "save", "save", f.save, "Ctrl+S")
+    a.add("File", "save as", "save under another name", f.save_as, "Ctrl+Shift+S")
+    a.add("File", "export", "cut list, shop sheet, full-size templates and pictures", f.export, "Ctrl+E")
+    a.add("Edit", "undo", "undo", s.undo, "Ctrl+Z")
+    a.add("Edit", "redo", "do again", s.redo, "Ctrl+Shift+Z", "Ctrl+Y")
+    a.add("Show", "units", "mm, or inches in 16ths, 32nds, 64ths", window.turn_units, "U")
+    a.add("Show", "theme", "light or dark", window.turn_theme, "L")
+    a.add("Show", "seen", "put away what changed", window.news.close_quietly, "N")
+    return a
