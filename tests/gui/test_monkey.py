@@ -25,7 +25,6 @@ from nullah.core import demo
 from nullah.core.document import Project
 from nullah.core.plan import STATIONS
 from nullah.formats import project_file
-from nullah.gui import looking
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.side import OptionCard
 
@@ -206,7 +205,6 @@ def test_soak_a_monkey_raises_nothing(qtbot, tmp_path, monkeypatch, seed):
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(path), ""))
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(path), ""))
     monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *_: str(tmp_path / "shop"))
-    monkeypatch.setattr(looking, "LOOK_SECONDS", 0.2)
     hand = opened(qtbot, demo.project(), tmp_path)
     monkey = Monkey(hand, seed, tmp_path)
     slow = []
