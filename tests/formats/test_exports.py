@@ -9,10 +9,10 @@ import pytest
 from pypdf import PdfReader
 
 from nullah.core import demo, edit
-from nullah.core.document import Piece, Project
+from nullah.core.document import Contents, Piece, Project
 from nullah.core.drawing import Dimension
 from nullah.core.measure import told
-from nullah.core.pictures import piece
+from nullah.core.pictures import full_size, piece
 from nullah.core.plan import plan
 from nullah.formats import cut_list, plan_json, shop_sheet, svg
 from nullah.formats.export import export
@@ -68,6 +68,15 @@ def test_a_piece_that_cannot_be_still_prints_why():
     broken = plan(Project(piece=Piece(extra_width=-90)))
     text = PdfReader(io.BytesIO(shop_sheet.pdf(broken))).pages[0].extract_text()
     assert "too small" in text
+
+
+def test_where_one_corner_cannot_be_laid_out_no_template_is_printed(tmp_path):
+    # the high corners have room for their tails, those at the lowered end have none
+    contents = Contents(width=60, height=60, thickness=40)
+    made = plan(Project(piece=Piece(lid="sliding", tails=6, pin=6, contents=contents)))
+    assert made.joints.problem
+    assert [s.title.split(",")[0] for s in full_size.sheets(made)] == ["Story stick"] * 3
+    assert "full-size.pdf" in {p.name for p in export(made, tmp_path)}
 
 
 def test_the_plan_as_json_is_plain_data():

@@ -240,3 +240,18 @@ def test_a_planner_that_cannot_go_on_is_told(demo_hand, qtbot, tmp_path, monkeyp
     demo_hand.session.look_longer(5.0)
     qtbot.waitUntil(lambda: not demo_hand.session.looking, timeout=20_000)
     assert "could not go on" in demo_hand.note()
+
+
+def test_a_part_over_the_limit_is_refused_in_a_sentence(roomy):
+    hand = roomy
+    piece = hand.project.piece
+    wide = piece.model_copy(update={"contents": piece.contents.model_copy(update={"width": 19_990})})
+    hand.session.do(edit.changed(hand.project, piece=wide), "wide")
+    hand.go("breakdown")
+    hand.session.light_part("B")
+    said = []
+    hand.session.said.connect(lambda words, wrong: said.append((words, wrong)))
+    before = hand.project
+    hand.window.view().mark_cut()
+    assert said == [("The length must be at most 20000 mm.", True)]
+    assert hand.project is before

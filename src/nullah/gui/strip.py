@@ -147,9 +147,9 @@ def toggle_timer(session: Session, step: Step | None) -> None:
     p, now = session.project, session.now()
     if p.timer is not None:
         title = next((s.title for s in session.plan.bench.steps if s.id == p.timer.step), p.timer.step)
-        session.do(edit.stop_timer(p, title, now), f"{title}: timer stopped")
+        session.attempt(f"{title}: timer stopped", lambda: edit.stop_timer(p, title, now))
     elif step is not None:
-        session.do(edit.start_timer(p, step.id, now), f"{step.title}: timer started")
+        session.attempt(f"{step.title}: timer started", lambda: edit.start_timer(p, step.id, now))
 
 
 def elapsed(session: Session) -> str:

@@ -335,7 +335,8 @@ class Window(QMainWindow):
     def turn_theme(self) -> None:
         """Light or dark."""
         self.theme.turn(not self.theme.dark)
-        look.apply(QApplication.instance(), self.theme)
+        with self.guard.looking_away():
+            look.apply(QApplication.instance(), self.theme)
         self.side.repaint_all()
         self.refresh()
         self.course.update()

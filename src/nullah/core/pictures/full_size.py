@@ -40,7 +40,10 @@ def sheets(plan: Plan) -> tuple[Sheet, ...]:
             joint = corner_layout(plan.project.piece, box, tail, pin, width)
         except NoDovetail:
             continue
-        base = by_id[f"corner {name}"].figures[f"baseline on {tail}"]
+        laid = by_id.get(f"corner {name}")
+        if laid is None:  # another corner cannot be laid out: then none is, and nothing is printed that may not be cut
+            continue
+        base = laid.figures[f"baseline on {tail}"]
         slot = box.part(tail).width - width
         grooves = _groovings(plan, box, tail, pin)
         if (joint, grooves, base, slot) not in made:  # corners laid out alike share a template

@@ -249,9 +249,8 @@ class BreakdownView(QWidget):
         if part is None:
             s.said.emit("Click a part first, then mark it as cut.", True)
         elif part.cut:
-            s.do(edit.unmark_cut(s.project, part.id, s.now()), f"{part.id} to be cut again")
-        else:
-            s.do(edit.mark_cut(s.project, part, s.now()), f"{part.id} marked as cut")
+            s.attempt(f"{part.id} to be cut again", lambda: edit.unmark_cut(s.project, part.id, s.now()))
+        elif s.attempt(f"{part.id} marked as cut", lambda: edit.mark_cut(s.project, part, s.now())):
             s.said.emit(f"{part.id} is marked as cut: its sizes no longer change silently.", False)
 
     def _draw(self) -> None:
