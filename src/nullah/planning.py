@@ -8,15 +8,15 @@ from __future__ import annotations
 
 import pickle
 import struct
-from dataclasses import dataclass
 
+from nullah.core.frozen import frozen
 from nullah.core.layout.model import Layout
 from nullah.core.stations.breakdown import Request
 
 LENGTH = struct.Struct(">Q")
 
 
-@dataclass(frozen=True)
+@frozen
 class Task:
     """What to search, for how many seconds, and the seed."""
 
@@ -25,7 +25,7 @@ class Task:
     seed: int = 1
 
 
-@dataclass(frozen=True)
+@frozen
 class Report:
     """How far a search has come: layouts best first, share of the area asked for that has a place and could have one at the
     most, share of the time that is gone, rounds done, and at the end what could be done for parts without a place."""

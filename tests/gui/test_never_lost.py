@@ -1,5 +1,6 @@
 """What one did is not lost: a crash, another hand on the file, a project left without saving."""
 
+import os
 import sys
 
 import pytest
@@ -111,6 +112,21 @@ def test_two_windows_on_one_project_keep_each_its_own_edits(qapp, tmp_path, box)
         session.close()
     assert {k.project.name for k in third.recovery.found(box, third.project)} == {"first", "second"}
     third.close()
+
+
+def test_a_file_may_have_a_name_that_is_no_text(qtbot, tmp_path):
+    hand = opened(qtbot, Project(), tmp_path)
+    path = tmp_path / os.fsdecode(b"odd\xff.nullah")
+    assert hand.session.save(path)
+    assert hand.project.name == "odd?"
+    assert "odd?.nullah" in hand.window.state.text()
+    assert hand.session.open(path)
+    assert hand.project.name == "odd?"
+    path.write_bytes(b"\xff")
+    said = []
+    hand.session.said.connect(lambda words, wrong: said.append(words))
+    assert not hand.session.open(path)
+    assert said == ["odd?.nullah is not text: byte 0 is not UTF-8."]
 
 
 def test_recovery_goes_by_the_whole_name(qapp, tmp_path, box):

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import field
 
 from nullah.core.document import Choice, Project
+from nullah.core.frozen import frozen
 
 Change = Callable[[Project], Project]
 
@@ -15,7 +16,7 @@ def unchanged(project: Project) -> Project:
     return project
 
 
-@dataclass(frozen=True)
+@frozen
 class Option:
     """One way to take a call: its computed consequences, and the change it makes to the project, if any."""
 
@@ -25,7 +26,7 @@ class Option:
     change: Change = field(default=unchanged, compare=False)
 
 
-@dataclass(frozen=True)
+@frozen
 class Call:
     """A question with options.
 

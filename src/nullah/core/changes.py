@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 
+from nullah.core.frozen import frozen
 from nullah.core.measure import marked
 from nullah.core.plan import Plan
 
 Facts = Mapping[str, str]  # what, in words -> how much, in words (lengths marked)
 
 
-@dataclass(frozen=True)
+@frozen
 class Change:
     """One fact that is no longer what it was; ``was`` or ``now`` is "" where it was not there or is gone."""
 

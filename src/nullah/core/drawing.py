@@ -7,13 +7,15 @@ to what it shows: ``part:A``, ``setting:gauge-17.4``, ``edit:piece.wall``, so th
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from functools import cached_property
+
+from nullah.core.frozen import frozen
 
 Point = tuple[float, float]
 
 
-@dataclass(frozen=True)
+@frozen
 class Line:
     """A polyline. ``dash`` for hidden edges and centre lines.
 
@@ -29,7 +31,7 @@ class Line:
     detail: float = 0.0
 
 
-@dataclass(frozen=True)
+@frozen
 class Area:
     """A closed polygon filled with ``ink`` ("" for none), ``opacity`` 0 to 1; ``hatch`` marks waste, never by colour alone."""
 
@@ -42,7 +44,7 @@ class Area:
     opacity: float = 1.0
 
 
-@dataclass(frozen=True)
+@frozen
 class Text:
     """Words at a point. ``size`` in screen pixels at 100 %; ``align``: left, centre, right.
 
@@ -61,7 +63,7 @@ class Text:
     tall: float = 0.0
 
 
-@dataclass(frozen=True)
+@frozen
 class Dimension:
     """A measured distance from ``a`` to ``b``, drawn ``offset`` pixels to the left of the way from a to b.
 
@@ -78,7 +80,7 @@ class Dimension:
     tag: str = ""
 
 
-@dataclass(frozen=True)
+@frozen
 class Handle:
     """Something to take hold of at a point; ``way``: along, up, both. ``tag`` names what a drag of it changes."""
 
@@ -93,7 +95,7 @@ Primitive = Line | Area | Text | Dimension | Handle
 FINEST = 3.0  # pixels: detail nearer together than this is left out
 
 
-@dataclass(frozen=True)
+@frozen
 class Drawing:
     """A picture: what is drawn, in order, and its bounds (left, bottom, right, top) in mm."""
 

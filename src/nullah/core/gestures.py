@@ -7,12 +7,12 @@ and its line in ``_GESTURES``.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 
 from pydantic import ValidationError
 
 from nullah.core import edit
 from nullah.core.document import Board, Defect, Project
+from nullah.core.frozen import frozen
 from nullah.core.layout.move import NoPlace
 from nullah.core.measure import division, marked
 from nullah.core.pictures.boards import SAWN_GAP, in_hand, rows
@@ -23,7 +23,7 @@ from nullah.core.stations.breakdown import move_part
 NARROWEST = 0.5  # mm: nothing is pulled narrower
 
 
-@dataclass(frozen=True)
+@frozen
 class Gesture:
     """What a pull comes to: the next project, and a few words for undo and the line under the step."""
 

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import math
 import re
-from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 from typing import Any, Literal
+
+from nullah.core.frozen import frozen
 
 INCH = 25.4
 FOOT = 12 * INCH
@@ -128,7 +129,7 @@ def parse_positive(text: str, unit: Unit = "mm", what: str = "a length") -> floa
     return value
 
 
-@dataclass(frozen=True)
+@frozen
 class Shown:
     """A length as shown: the text, and what the text leaves out (``remainder`` mm, true length less shown)."""
 

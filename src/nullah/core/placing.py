@@ -8,9 +8,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
 
 from nullah.core.drawing import Dimension, Drawing, Point, Text
+from nullah.core.frozen import frozen
 
 Box = tuple[float, float, float, float]  # left, low, right, top
 Measure = Callable[[str, float, bool], float]  # words, size, bold -> width, all in page units
@@ -21,7 +21,7 @@ FIGURE = 13.0  # size of a dimension's figure
 LEVEL = 17.0  # from one row of dimensions to the next
 
 
-@dataclass(frozen=True)
+@frozen
 class Placed:
     """A dimension as drawn: ``strokes`` are lines, ``arrows`` filled triangles, ``at`` the left end of the words' baseline."""
 

@@ -8,6 +8,7 @@ from typing import Any, TypeVar
 
 from nullah.core.calls import Call
 from nullah.core.document import Project
+from nullah.core.frozen import frozen
 from nullah.core.joints.plan import Setting, gathered
 from nullah.core.layout.model import Layout
 from nullah.core.measure import marked
@@ -67,7 +68,7 @@ def _equal(a: Any, b: Any) -> bool:
     return bool(a == b)
 
 
-@dataclass(frozen=True)
+@frozen
 class Plan:
     """Everything that follows from a project."""
 

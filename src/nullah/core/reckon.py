@@ -9,11 +9,11 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 
+from nullah.core.frozen import frozen
 from nullah.core.joints import dovetail
 from nullah.core.joints.frame import by_diagonals
 from nullah.core.measure import BadLength, parse_length
@@ -30,7 +30,7 @@ class BadReckoning(ValueError):
     """A calculator or input that is not there, or a value that does not serve; one sentence."""
 
 
-@dataclass(frozen=True)
+@frozen
 class Input:
     """A named input: ``kind`` is length, temperature, percent, number, slope, species, cut or heights; ``default`` or none."""
 
@@ -40,7 +40,7 @@ class Input:
     default: str | None = None
 
 
-@dataclass(frozen=True)
+@frozen
 class Calculator:
     """One calculator: inputs, results by name with what they are, and where it comes from."""
 

@@ -6,10 +6,10 @@ import csv
 import io
 import json
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
 from typing import Any
 
 from nullah.core.document import BoardLayout
+from nullah.core.frozen import frozen
 from nullah.core.layout.bound import Bound
 from nullah.core.layout.model import Layout, leaves
 from nullah.core.layout.saw import SawBoard, SawCut, Totals, saw_plan, totals
@@ -21,7 +21,7 @@ from nullah.formats.tables import Orders
 DIGITS = 4  # of a mm, in files: a tenth of a micrometre, so that no sum of sizes and kerfs is lost in rounding
 
 
-@dataclass(frozen=True)
+@frozen
 class Made:
     """What a run of the planner brings: the tables, the layout, its bound, the saw plan and what it comes to."""
 

@@ -10,13 +10,14 @@ import csv
 import io
 import re
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 from pydantic import ValidationError
 
 from nullah.core.document import DEFECT_KINDS, Defect
+from nullah.core.frozen import frozen
 from nullah.core.layout.model import Blank, Stock
 from nullah.core.measure import BadLength, parse_length
 from nullah.formats.trouble import FileTrouble
@@ -29,7 +30,7 @@ OTHER_FAULT = "fault"  # a kind that is not known by name is cut round by whoeve
 SPELT = {"knot": "loose knot", "runout": "run-out", "tear": "split"}
 
 
-@dataclass(frozen=True)
+@frozen
 class Orders:
     """Boards and blanks; ``copies`` tells of each blank's id which part and which copy it is."""
 
@@ -54,7 +55,7 @@ def read(boards: Path, parts: Path, defects: Path | None = None, allowance: floa
     return Orders(stock, blanks, copies)
 
 
-@dataclass(frozen=True)
+@frozen
 class Row:
     """One line of a table, with its number in the file."""
 

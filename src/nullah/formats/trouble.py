@@ -11,7 +11,13 @@ class FileTrouble(Exception):
     whatever the file has in its names."""
 
     def __init__(self, words: str) -> None:
-        super().__init__(" ".join(words.splitlines()))
+        super().__init__(spoken(words))
+
+
+def spoken(words: str | Path) -> str:
+    """Words that have a file's name in them, or the name of a file, as text on one line: what is no UTF-8 in it becomes ``?``."""
+    text = words.name if isinstance(words, Path) else words
+    return " ".join(text.encode("utf-8", "replace").decode().splitlines())
 
 
 def why(error: OSError, path: Path, doing: str) -> FileTrouble:

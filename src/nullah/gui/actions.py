@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator
-from dataclasses import dataclass
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeySequence, QShortcut
 from PySide6.QtWidgets import QWidget
 
+from nullah.core.frozen import frozen
 
-@dataclass(frozen=True)
+
+@frozen
 class Action:
     """One thing to do: what it is called, the keys that do it (the first is shown), and where it belongs."""
 

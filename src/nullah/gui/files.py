@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QFileDialog, QWidget
 
 from nullah.core.document import Project
 from nullah.formats import project_file
-from nullah.formats.trouble import FileTrouble
+from nullah.formats.trouble import FileTrouble, spoken
 from nullah.gui.notice import Notice
 from nullah.gui.recovery import Recovered
 from nullah.gui.session import Session
@@ -108,7 +108,7 @@ class Files(QObject):
             self.save_as()
         elif s.recovery.changed_outside(s.path):
             self.notice.say(
-                f"{s.path.name} was changed by something else since it was read here. Save over it?",
+                f"{spoken(s.path)} was changed by something else since it was read here. Save over it?",
                 ("Save under another name", self.save_as),
                 ("Save over it", lambda: s.save()),
                 ("Not now", lambda: None),
@@ -143,7 +143,7 @@ class Files(QObject):
         except FileTrouble as trouble:
             self.session.said.emit(str(trouble), True)
             return
-        self.session.said.emit(f"Written: {', '.join(p.name for p in written)}.", False)
+        self.session.said.emit(f"Written: {', '.join(map(spoken, written))}.", False)
 
     # ---- never lost
 
@@ -155,7 +155,7 @@ class Files(QObject):
             self._offer(found[0])
 
     def _offer(self, kept: Recovered) -> None:
-        what = f'"{kept.project.name}"' if self.session.path is None else self.session.path.name
+        what = f'"{kept.project.name}"' if self.session.path is None else spoken(self.session.path)
         self.notice.say(
             f"Unsaved work on {what} from {kept.when:%d %b %H:%M} was kept when the program last ended.",
             ("Bring it back", lambda: self._bring_back(kept)),
@@ -175,7 +175,7 @@ class Files(QObject):
         except FileTrouble as trouble:
             self.session.said.emit(str(trouble), True)
             return
-        self.session.said.emit(f"It is kept as {target.name} in {target.parent.name}.", False)
+        self.session.said.emit(f"It is kept as {spoken(target)} in {spoken(target.parent)}.", False)
 
     def _watch(self) -> None:
         """Keep an eye on the file that is open."""
@@ -198,5 +198,5 @@ class Files(QObject):
         offers = [("Keep mine", s.keep_mine)]
         if not gone:
             offers.insert(0, ("Take theirs", s.take_theirs))
-        self.notice.say(f"{s.path.name} {words}. What you have here is untouched.", *offers)
+        self.notice.say(f"{spoken(s.path)} {words}. What you have here is untouched.", *offers)
         self._watch()

@@ -12,11 +12,11 @@ import hashlib
 import os
 import re
 import secrets
-from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
 
 from nullah.core.document import Project
+from nullah.core.frozen import frozen
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble
 
@@ -26,7 +26,7 @@ LONGEST_NAME = 190  # bytes of a project's name that a recovery file bears whole
 _LEFT = r"(?:\.left-\d+)*"
 
 
-@dataclass(frozen=True)
+@frozen
 class Recovered:
     """Work that was kept when the program ended without saving: the project, where it lies, and when it was written."""
 

@@ -17,7 +17,7 @@ from nullah.core.gestures import nudge, pull
 from nullah.core.plan import STATIONS, Plan, PlanCache, plan
 from nullah.core.refusals import sentence
 from nullah.formats import project_file
-from nullah.formats.trouble import FileTrouble
+from nullah.formats.trouble import FileTrouble, spoken
 from nullah.gui.figures import Figures
 from nullah.gui.looking import Looking
 from nullah.gui.recovery import Recovery
@@ -44,9 +44,14 @@ def refusal(error: Exception) -> str:
     return sentence(error) if isinstance(error, ValidationError) else str(error)
 
 
+def _stem(path: Path) -> str:
+    """A file's name without its ending, as a project's name."""
+    return spoken(path.stem)[:120]
+
+
 def _names_of(path: Path | None) -> tuple[str, ...]:
     """What a project is called that nobody has named: as a new one, or as its file."""
-    return (Project().name, *((path.stem,) if path is not None else ()))
+    return (Project().name, *((_stem(path),) if path is not None else ()))
 
 
 class Session(Figures, Looking):
@@ -294,7 +299,7 @@ class Session(Figures, Looking):
         if project is None:
             return False
         self.replace(project, path)
-        self.said.emit(f"Opened {path.name}.", False)
+        self.said.emit(f"Opened {spoken(path)}.", False)
         return True
 
     def save(self, path: Path | None = None) -> bool:
@@ -303,9 +308,9 @@ class Session(Figures, Looking):
         if target is None:
             return False
         before = self.history.now
-        renamed = target != self.path and before.name in _names_of(self.path) and before.name != target.stem
+        renamed = target != self.path and before.name in _names_of(self.path) and before.name != _stem(target)
         if renamed:
-            self.history.do(edit.changed(before, name=target.stem[:120] or before.name), f"called {target.stem}")
+            self.history.do(edit.changed(before, name=_stem(target) or before.name), f"called {_stem(target)}")
         try:
             project_file.save(self.history.now, target)
         except FileTrouble as trouble:
@@ -320,7 +325,7 @@ class Session(Figures, Looking):
             self._replan()
         else:
             self.changed.emit()
-        self.said.emit(f"Saved {target.name}.", False)
+        self.said.emit(f"Saved {spoken(target)}.", False)
         return True
 
     def take_theirs(self) -> None:

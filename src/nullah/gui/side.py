@@ -167,7 +167,6 @@ class Side(QFrame):
         self._extras: list[QWidget] = []  # of the call laid out: what goes where the options would not be seen whole
         session.changed.connect(self.refresh)
         session.looked_at.connect(lambda _: self.refresh())
-        self.refresh()
 
     def shown_calls(self) -> list[Call]:
         """Open calls in the order shown: conflicts, then this station's, then the rest downstream."""
@@ -213,8 +212,7 @@ class Side(QFrame):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        self._shown_settings = None
-        self._refresh_settings()
+        self.refresh()  # the first time too: before it has its size nobody can say how many settings there is room for
 
     def _room(self) -> int:
         """Height for settings and calls together, px."""

@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 
-from PySide6.QtCore import QEvent, QObject, Qt, QTimer
+from PySide6.QtCore import QEvent, QObject, Qt
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QMouseEvent
 from PySide6.QtWidgets import QAbstractSpinBox, QApplication, QComboBox, QLineEdit, QPlainTextEdit, QTextEdit, QWidget
 
@@ -37,20 +37,23 @@ class TypingGuard(QObject):
         self.held = False  # a field had the hand a moment ago, and nobody has left it by hand
         self._leaving = False  # the key that was pressed last leaves a field
         self._clicked = 0
-        QTimer.singleShot(0, self, self._begin)  # after the window stands: the first event Python sees takes long
+        self._watching = False
 
-    def _begin(self) -> None:
-        QApplication.instance().installEventFilter(self)
+    def begin(self) -> None:
+        """Watch from now on. Not before the window stands: the first event of any widget that Python sees takes long."""
+        if not self._watching:
+            self._watching = True
+            QApplication.instance().installEventFilter(self)
 
     @contextmanager
     def looking_away(self) -> Iterator[None]:
         """While every widget is dressed anew no key comes: what Python does not see goes half as fast again."""
-        app = QApplication.instance()
-        app.removeEventFilter(self)
+        QApplication.instance().removeEventFilter(self)
+        self._watching = False
         try:
             yield
         finally:
-            app.installEventFilter(self)
+            self.begin()
 
     def release(self) -> None:
         """The hand has left the field all the same: what it typed is taken, and the field is gone."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QEvent, QSize, Qt, QTimer
-from PySide6.QtGui import QCloseEvent, QResizeEvent
+from PySide6.QtGui import QCloseEvent, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
     QHBoxLayout,
@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
 
 from nullah.core import edit
 from nullah.core.plan import STATIONS
+from nullah.formats.trouble import spoken
 from nullah.gui import tab_order
 from nullah.gui import theme as look
 from nullah.gui.bench.view import BenchBookView
@@ -97,7 +98,7 @@ class Window(QMainWindow):
         self.side.eyed.connect(self._look_at)
         self.actions.give_keys(self)
         self.guard = TypingGuard(self, lambda words: session.said.emit(words, False), session.undo, session.redo)
-        self.go(session.here)
+        self.stack.setCurrentWidget(self.view())
         self.refresh()
         self.setMinimumSize(SMALLEST)
         (getattr(self.view(), "canvas", None) or self.view()).setFocus()  # the drawing is where one begins
@@ -251,7 +252,7 @@ class Window(QMainWindow):
         name = s.project.name
         self.title.show_text(name)
         self.title.setCursorPosition(0)
-        file = s.path.name if s.path else "no file yet"
+        file = spoken(s.path) if s.path else "no file yet"
         self.state.setText(f"{file}{', not saved' if s.unsaved else ''}")
         self.state.setToolTip(str(s.path or ""))
         self.setWindowTitle(f"{name}{' *' if s.unsaved else ''} \u2014 Nullah")
@@ -388,6 +389,10 @@ class Window(QMainWindow):
         super().resizeEvent(event)
         if self._overlay is not None and self._overlay.isVisible():
             self._overlay.place()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        super().paintEvent(event)
+        QTimer.singleShot(0, self.guard, self.guard.begin)
 
     def changeEvent(self, event: QEvent) -> None:
         super().changeEvent(event)

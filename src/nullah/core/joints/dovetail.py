@@ -7,9 +7,9 @@ from each half-pin line; the overshoot past the far line is the pin. Source: com
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, rectangle
+from nullah.core.frozen import frozen
 from nullah.core.joints.plan import Check, Face, JointPlan, Setting
 from nullah.core.measure import at_least, marked
 
@@ -24,7 +24,7 @@ class NoDovetail(ValueError):
     """Sizes that leave no room for the tails; the message says which to change."""
 
 
-@dataclass(frozen=True)
+@frozen
 class Dovetail:
     """One corner, laid out. All mm; ``run`` is the slope's run for a rise of one.
 

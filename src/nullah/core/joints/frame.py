@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
+from nullah.core.frozen import frozen
 from nullah.core.measure import marked
 
 SLACK, SLACK_SHARE = (
@@ -18,7 +18,7 @@ class NoSuchFrame(ValueError):
     """Sides and diagonals that no four-sided frame can have."""
 
 
-@dataclass(frozen=True)
+@frozen
 class Squareness:
     """A frame by its diagonals: the corner that diagonal 1 starts from, in degrees, and how far to push the longer one.
 

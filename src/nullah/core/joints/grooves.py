@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from itertools import pairwise
 
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
+from nullah.core.frozen import frozen
 from nullah.core.joints.plan import Check, Face, JointPlan, Setting
 from nullah.core.measure import SAME, at_least, marked
 
@@ -31,7 +31,7 @@ def check_depth(depth: float, thickness: float, part: str) -> Check:
     )
 
 
-@dataclass(frozen=True)
+@frozen
 class Sides:
     """The sides that grooves and dadoes are cut in: thickness, (length, width) and, from left to right as one looks at the inside
     face, the mates at the two ends, each by the side's name. mm."""

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 
 from nullah.core.drawing import Drawing
+from nullah.core.frozen import frozen
 
 
-@dataclass(frozen=True)
+@frozen
 class Setting:
     """One tool set once, for many cuts.
 
@@ -28,7 +29,7 @@ class Setting:
         return f"{self.tool}:{self.text if self.value is None else f'{self.value:.2f}'}"
 
 
-@dataclass(frozen=True)
+@frozen
 class Check:
     """Something to hold before cutting: whether it does, and the figures it rests on."""
 
@@ -36,7 +37,7 @@ class Check:
     text: str
 
 
-@dataclass(frozen=True)
+@frozen
 class Face:
     """A marked face of one part, drawn to scale with its waste hatched."""
 
@@ -45,7 +46,7 @@ class Face:
     drawing: Drawing
 
 
-@dataclass(frozen=True)
+@frozen
 class JointPlan:
     """A joint between named parts, worked out. ``figures``: what it is laid out to by name, mm (``tails`` a count, ``slope`` a
     run): what stays when it is cut."""

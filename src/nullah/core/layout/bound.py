@@ -11,13 +11,13 @@ length and some width. Where that leaves room the bound is all that is asked for
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 from itertools import chain, pairwise, product
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from nullah.core.frozen import frozen
 from nullah.core.layout.clear import Box, union_area
 from nullah.core.layout.encoding import Encoded
 
@@ -25,7 +25,7 @@ SETS = 500  # of kinds, on all boards together, about: with more boards fewer ar
 SLACK = 1e-6  # of the bound, for what the solver takes to be even
 
 
-@dataclass(frozen=True)
+@frozen
 class Bound:
     """``placed_area_share_at_most`` of the area asked for; ``by_species``: usable mm2 against asked mm2, kerfs counted."""
 

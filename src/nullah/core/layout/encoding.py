@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from nullah.core.document import BoardLayout
+from nullah.core.frozen import frozen
 from nullah.core.layout.cell import Cell, as_cell, as_node, carve, trimmed, walk, within
 from nullah.core.layout.clear import Box, clear_for, union_area
 from nullah.core.layout.merit import efforts, long_share
@@ -58,7 +59,7 @@ class Case(NamedTuple):
     spoil_start: NDArray[np.int64]
 
 
-@dataclass(frozen=True)
+@frozen
 class Kind:
     """Blanks that are alike to the search: each entry of ``blanks`` is one to lay, of one blank or of several in a row."""
 
@@ -76,7 +77,7 @@ class Kind:
         return sum(b.length * b.width for b in self.blanks[0])
 
 
-@dataclass(frozen=True)
+@frozen
 class Encoded:
     """A case, what its kinds stand for, and the trees it starts from by board."""
 

@@ -10,12 +10,12 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from concurrent.futures import Future, ThreadPoolExecutor
-from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from nullah.core.frozen import frozen
 from nullah.core.layout.encoding import BLOCK, SUMS, WASTE, Case, alone, no_records
 from nullah.core.layout.model import EPS
 
@@ -29,7 +29,7 @@ FOLLOWED = 0.6  # how far prices follow the programme from one time to the next
 STYLE = np.array([1.0, 0.0, 0.01, 0.0])
 
 
-@dataclass(frozen=True)
+@frozen
 class Filling:
     """One board filled: parts of each kind, rows of its record, and what is lost in scattered waste (on the scale of value)."""
 
@@ -39,7 +39,7 @@ class Filling:
     scattered: float
 
 
-@dataclass(frozen=True)
+@frozen
 class Look:
     """What was found, the fillings chosen from all, and those worth keeping."""
 

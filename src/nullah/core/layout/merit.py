@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 
+from nullah.core.frozen import frozen
 from nullah.core.layout.model import Blank, Layout, Options, Stock, cuts, leaves
 
 
@@ -24,7 +24,7 @@ def efforts(s: Stock, options: Options) -> tuple[float, float]:
     return options.crosscut_effort * hard, options.rip_effort * hard
 
 
-@dataclass(frozen=True)
+@frozen
 class Merit:
     """What a layout comes to; less is better, in this order: area without a place, split groups, cost in mm2 of wood."""
 

@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field
+from dataclasses import field
 
 from nullah.core.document import BoardLayout, Defect, Node
+from nullah.core.frozen import frozen
 
 EPS = 1e-6
 LEAST_WIDTH = 20.0  # mm: a narrower piece left over is waste
 
 
-@dataclass(frozen=True)
+@frozen
 class Blank:
     """A part in the rough, as it is to be sawn: mm.
 
@@ -36,7 +37,7 @@ class Blank:
     boards: frozenset[str] = frozenset()  # the boards it may come from; none named: any
 
 
-@dataclass(frozen=True)
+@frozen
 class Stock:
     """A board as the search sees it. ``x0..x1, y0..y1`` is what is left after ends and edges are trimmed, mm.
 
@@ -60,7 +61,7 @@ class Stock:
     hardness: float = 1.0
 
 
-@dataclass(frozen=True)
+@frozen
 class Options:
     """Saws and preference. ``first`` is the kind of cut made first where there is a choice.
 
@@ -80,7 +81,7 @@ class Options:
     kept: frozenset[str] = frozenset()
 
 
-@dataclass(frozen=True)
+@frozen
 class Layout:
     """A layout found: trees by board, what has no place and why."""
 

@@ -8,12 +8,12 @@ once all has, boards opened, sawing and what is left over are made better, and a
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 
 from nullah.core.document import BoardLayout
+from nullah.core.frozen import frozen
 from nullah.core.layout.bound import Bound, bound
 from nullah.core.layout.encoding import Encoded, decode, encode, no_records
 from nullah.core.layout.fillings import AT_ONCE, Beside, Fillings, laid
@@ -36,7 +36,7 @@ DUE = 540  # rounds, for each board looked at beside, after which what was found
 STRAIGHT = {"crosscut": 0.35, "rip": -0.35}  # how the kind of cut that is to come first is leant to
 
 
-@dataclass(frozen=True)
+@frozen
 class Progress:
     """How far a search has come: share of the area asked for that has a place, parts without one, rounds done."""
 

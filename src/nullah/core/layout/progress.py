@@ -4,13 +4,13 @@ name when the rest is laid out anew."""
 from __future__ import annotations
 
 from collections.abc import Collection, Iterator
-from dataclasses import dataclass
 
 from nullah.core.document import BoardLayout, Node
+from nullah.core.frozen import frozen
 from nullah.core.layout.cell import Cell
 
 
-@dataclass(frozen=True)
+@frozen
 class Progress:
     """One board as far as it is sawn: the cuts made, by their names, and the pieces in hand, from left and below: leaves that are
     free, and what is still to be cut."""

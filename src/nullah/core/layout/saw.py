@@ -7,9 +7,9 @@ measured on that piece, from its left end or its lower edge, so that one setting
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
 
 from nullah.core.document import BoardLayout, Node
+from nullah.core.frozen import frozen
 from nullah.core.layout.model import cuts, leaves
 from nullah.core.layout.taper import Outline
 from nullah.core.measure import marked
@@ -26,7 +26,7 @@ PLANED = 5.0  # mm: a strip no wider than this with its kerf is planed off, not 
 PLANE_MINUTES = 60.0  # a square metre of edge and mm of depth, in soft wood (common practice, no source)
 
 
-@dataclass(frozen=True)
+@frozen
 class SawBoard:
     """What the saw plan asks of a board: its thickness in mm, the effort of sawing it (soft wood 1), and where it is wood
     (None: all of every piece); ``planes``: whether strips that a plane takes off are planed."""
@@ -47,7 +47,7 @@ class SawBoard:
         return sum(b - a for a, b in self.outline.stretches(node.x, node.x + node.length, middle))
 
 
-@dataclass(frozen=True)
+@frozen
 class SawCut:
     """One cut: its place in the order, which of its board's it is (from 1), what to measure on the piece in hand, and what comes of it.
 
@@ -86,7 +86,7 @@ class SawCut:
         return (self.kind, round(self.at / ALIKE) * ALIKE)
 
 
-@dataclass(frozen=True)
+@frozen
 class SawRates:
     """Minutes as they were for each common minute, crosscuts and rips; and how many timed cuts say so."""
 
@@ -209,7 +209,7 @@ def _side(low: Node, high: Node, edge: str, beyond: bool) -> str:
     return f"{words}: both sides are wanted, the kerf is allowed for"
 
 
-@dataclass(frozen=True)
+@frozen
 class Totals:
     """What a saw plan comes to: cuts, metres and square metres across and along, minutes, and settings to mark."""
 

@@ -7,13 +7,13 @@ without any the board is as wide all along.
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 from itertools import pairwise
 
+from nullah.core.frozen import frozen
 from nullah.core.layout.model import EPS, LEAST_WIDTH
 
 
-@dataclass(frozen=True)
+@frozen
 class Outline:
     """A board's outline: its lower edge lies along y = 0."""
 

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from nullah.core.document import Board, Defect, Node
 from nullah.core.drawing import Area, Drawing, Line, Point, Primitive, Text, rectangle
+from nullah.core.frozen import frozen
 from nullah.core.layout.model import leaves
 from nullah.core.layout.saw import SawCut
 from nullah.core.pictures.boards import SAWN_GAP
@@ -45,7 +46,7 @@ def moved(item: Primitive, by: Point) -> Primitive:
     return replace(item, at=at(item.at)) if isinstance(item, Text) else item
 
 
-@dataclass(frozen=True)
+@frozen
 class _Sawn:
     """One board after so many cuts."""
 

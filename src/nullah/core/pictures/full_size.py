@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from nullah.core.document import Piece
 from nullah.core.drawing import Area, Drawing, Line, Primitive, Text, rectangle
+from nullah.core.frozen import frozen
 from nullah.core.joints.dovetail import Dovetail, NoDovetail, tail_outline
 from nullah.core.pieces.box import LID_WAY_IN, Box, corner_layout, corners
 from nullah.core.plan import Plan
@@ -19,7 +18,7 @@ BEYOND = 12.0  # mm of the board shown beyond the baseline
 Groovings = tuple[tuple[float, float, float, str], ...]
 
 
-@dataclass(frozen=True)
+@frozen
 class Sheet:
     """One drawing to be printed at full size, and what it is."""
 

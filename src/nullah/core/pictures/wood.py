@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable
-from dataclasses import dataclass
 from functools import lru_cache
 
 from nullah.core.document import Board, Defect
 from nullah.core.drawing import Area, Line, Point, Primitive, Text
 from nullah.core.drawing import rectangle as _rectangle
+from nullah.core.frozen import frozen
 from nullah.core.pieces.part import Part
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.wood.rings import Run, Wood, on_end, on_face, unbroken
@@ -142,7 +142,7 @@ def _knot(kind: str, tag: str, at: Point, long: float, w: float) -> list[Primiti
     return items
 
 
-@dataclass(frozen=True)
+@frozen
 class PartWood:
     """The wood a part comes from: the board's, and where on it the part lies; its own where it is not laid on one yet."""
 

@@ -8,10 +8,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from itertools import pairwise
 
 from nullah.core.document import CutMark, Measured, Piece
+from nullah.core.frozen import frozen
 from nullah.core.joints import dovetail, grooves
 from nullah.core.measure import at_least, marked
 from nullah.core.pieces.chains import as_it_is, in_a_bay, planned_chains, stands
@@ -36,7 +37,7 @@ class BoxTooSmall(ValueError):
     """What was asked for leaves no room; the message says what to change."""
 
 
-@dataclass(frozen=True)
+@frozen
 class Box:
     """A box worked out: parts, chains, and the figures its joints are laid out from. All mm."""
 
@@ -87,7 +88,7 @@ class Box:
         return tuple(p for p in self.parts if p.id in SIDES)
 
 
-@dataclass(frozen=True)
+@frozen
 class Facts:
     """What the box is worked out from, beside the piece as asked for.
 

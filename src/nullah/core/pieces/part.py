@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
+
+from nullah.core.frozen import frozen
 
 Role = Literal["show", "inside", "hidden"]
 
 
-@dataclass(frozen=True)
+@frozen
 class Part:
     """One part, finished sizes in mm: ``length`` along the grain, ``width``, ``thickness``.
 
@@ -45,7 +46,7 @@ class Part:
         return (self.length, self.width, self.thickness)
 
 
-@dataclass(frozen=True)
+@frozen
 class ChainLine:
     """One line of arithmetic: ``times`` x ``each`` mm. ``edit`` names what typing here changes, "" when computed."""
 
@@ -60,7 +61,7 @@ class ChainLine:
         return self.times * self.each
 
 
-@dataclass(frozen=True)
+@frozen
 class Chain:
     """A dimension chain: lines that add up to ``total`` mm, the named outside size, which may be typed too."""
 

@@ -5,9 +5,8 @@ Axes: x from the left end D to the right end B, y from the front A to the back C
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from nullah.core.document import Piece
+from nullah.core.frozen import frozen
 from nullah.core.joints.dovetail import Dovetail
 from nullah.core.pieces.box import Box, corner_layout, corners
 
@@ -24,7 +23,7 @@ FACES: tuple[tuple[tuple[int, int, int, int], str], ...] = (
 ENDS = {"x": ("x0", "x1"), "y": ("y0", "y1")}  # end-grain faces, by the axis the grain runs along
 
 
-@dataclass(frozen=True)
+@frozen
 class Solid:
     """A convex body of eight corners: bottom four anticlockwise seen from above, then the four over them.
 

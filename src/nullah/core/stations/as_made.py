@@ -3,10 +3,9 @@ moisture and rings."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import AcceptedLayout, Board, Choice, CutMark, Room
+from nullah.core.frozen import frozen
 from nullah.core.layout.model import leaves
 from nullah.core.measure import marked
 from nullah.core.wood.moisture import change, equilibrium_moisture
@@ -17,7 +16,7 @@ READY_WITHIN = 1.0  # points from what the room gives: ready (common practice)
 WAIT_OVER = 2.0  # points over or under: wait (common practice)
 
 
-@dataclass(frozen=True)
+@frozen
 class AsMade:
     """The wood of each part, and the calls of boards that are not ready, by board, with the days each is to wait."""
 

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from nullah.core import cautions
 from nullah.core.document import Board, LogEntry
+from nullah.core.frozen import frozen
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import marked
 from nullah.core.stations import rough_steps, true_steps
@@ -23,7 +24,7 @@ TAIL_MINUTES = 9.0  # a tail and its pin, both sides
 ACTS = {"fit": "Dry fit", "prepare": "Get ready", "glue": "Glue", "dry": "Let the glue dry", "square": "Square"}
 
 
-@dataclass(frozen=True)
+@frozen
 class BenchResult:
     """All steps in order; ``now`` is the first not done whose waits are over, -1 at the end."""
 

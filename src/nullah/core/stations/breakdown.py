@@ -9,11 +9,12 @@ from __future__ import annotations
 import hashlib
 import math
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from functools import cached_property
 from types import MappingProxyType
 
 from nullah.core.document import AcceptedLayout, Board, BoardLayout, CutMark, Kit, Node, Reading, Weights
+from nullah.core.frozen import frozen
 from nullah.core.layout.check import problems
 from nullah.core.layout.clear import Box
 from nullah.core.layout.graft import grafted, only_parts
@@ -36,7 +37,7 @@ USUAL = Weights()
 STAIR = 3.0  # mm: a tapering edge is followed in steps of this
 
 
-@dataclass(frozen=True)
+@frozen
 class Request:
     """All a search needs, and the fingerprint of what it was made from."""
 
@@ -48,7 +49,7 @@ class Request:
     begun: tuple[BoardLayout, ...] = ()  # boards with parts pinned where they lie
 
 
-@dataclass(frozen=True)
+@frozen
 class Sawing:
     """What sawing a layout comes to: the cuts in order, offcuts by board, sums."""
 
@@ -58,7 +59,7 @@ class Sawing:
     boards: Mapping[str, SawBoard] = field(default_factory=dict)  # what sawing each board takes, by its id
 
 
-@dataclass(frozen=True)
+@frozen
 class BreakdownResult:
     """Blanks, the accepted layout and what is wrong with it, the saw order, leftovers, and the request for a search."""
 
@@ -105,7 +106,7 @@ class BreakdownResult:
         return next((self.places[b] for b in (name, *self.rough.of(name)) if b in self.places), None)
 
 
-@dataclass(frozen=True)
+@frozen
 class Surfaces:
     """The fitted surface of each board by its id, and a digest of boards and readings.
 
@@ -266,7 +267,7 @@ def _begun(here: Iterable[BoardLayout], held: frozenset[str], stock: Iterable[St
     return tuple(only_parts(b, held, by_id[b.board]) for b in here if any(n.part in held for n in leaves(b.root)))
 
 
-@dataclass(frozen=True)
+@frozen
 class LeftWhenFlat:
     """The thickest flat board inside a rectangle of a board, mm: what a search asks of wood that is read."""
 

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import cached_property
 
 from nullah.core.document import Board, Node
+from nullah.core.frozen import frozen
 from nullah.core.layout.progress import cut_name, in_turn
 from nullah.core.pieces.part import Part
 from nullah.core.stations.as_made import AsMade
@@ -18,7 +18,7 @@ from nullah.core.stations.trueup import TrueupResult
 WOOD = "wood"  # the step that stands for wood which is not there yet
 
 
-@dataclass(frozen=True)
+@frozen
 class Job:
     """What the stations say, as far as steps are made from it."""
 

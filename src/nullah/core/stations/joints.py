@@ -5,10 +5,9 @@ To add a joint family: a file in ``core/joints`` that gives a ``JointPlan``, and
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import Choice, JointMark, Kit, Piece
+from nullah.core.frozen import frozen
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.plan import JointPlan, Setting, gathered
 from nullah.core.measure import marked
@@ -19,7 +18,7 @@ from nullah.core.stations.piece import PieceResult
 PROUD = {"proud": 0.3, "flush": 0.0, "under": -0.3}
 
 
-@dataclass(frozen=True)
+@frozen
 class JointsResult:
     """Joints in the order of the work, settings gathered over all of them, what cannot be laid out, calls."""
 

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from nullah.core.calls import Call, Change, Option, taken
 from nullah.core.document import BoardLayout, Choice, CutMark, Measured, Piece, Project
+from nullah.core.frozen import frozen
 from nullah.core.layout.model import leaves
 from nullah.core.layout.progress import without_parts
 from nullah.core.measure import SAME, at_least, marked
@@ -15,7 +16,7 @@ from nullah.core.stations.as_made import parts_named
 from nullah.core.wood.seasoned import WoodOfParts
 
 
-@dataclass(frozen=True)
+@frozen
 class PieceResult:
     """The box, what could not be worked out (then the box is that of the piece as last possible, or None), the calls."""
 

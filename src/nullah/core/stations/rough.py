@@ -5,11 +5,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Collection, Iterable
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from functools import cached_property
 
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import Allowances, Board, Choice, Kit
+from nullah.core.frozen import frozen
 from nullah.core.layout.model import Blank
 from nullah.core.layout.saw import HARDNESS, RIP_MINUTES
 from nullah.core.measure import at_least, marked
@@ -33,7 +34,7 @@ MOST_STAVES, MOST_LEAVES = 12, 4
 FLAT = 30.0  # degrees: rings that lie flatter than this cup
 
 
-@dataclass(frozen=True)
+@frozen
 class Rough:
     """What is sawn, and what comes of it.
 

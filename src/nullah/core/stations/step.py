@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
+from nullah.core.frozen import frozen
 from nullah.core.measure import show_mm
 
 
@@ -12,7 +11,7 @@ def told_figure(mm: float) -> str:
     return show_mm(mm).text
 
 
-@dataclass(frozen=True)
+@frozen
 class Step:
     """One step: what to do, the one number it turns on, what it waits for, what can hurt.
 

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import Allowances, Board, Choice, Defect
+from nullah.core.frozen import frozen
 from nullah.core.measure import at_least, marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations.as_made import AsMade
@@ -17,7 +16,7 @@ AT_END = 8.0  # mm: a check that begins nearer than this to an end is an end che
 ROUGH_EDGE = 3.0  # mm taken off a rough edge before anything is laid there
 
 
-@dataclass(frozen=True)
+@frozen
 class Span:
     """What is left of a board: x0..x1 along, y0..y1 across, mm."""
 
@@ -27,7 +26,7 @@ class Span:
     y1: float
 
 
-@dataclass(frozen=True)
+@frozen
 class Movement:
     """A part's width across the year: mm from how it is made (``now`` percent) to the driest and to the wettest air;
     ``ring_angle``: the mean of its boards'."""
@@ -40,7 +39,7 @@ class Movement:
     ring_angle: float
 
 
-@dataclass(frozen=True)
+@frozen
 class TimberResult:
     """Spans by board id, movement by part, the moistures of the room's year, calls."""
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
 
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import Choice, Kit, Measured, Project
+from nullah.core.frozen import frozen
 from nullah.core.joints.frame import EQUAL, NoSuchFrame, Squareness, by_diagonals
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
@@ -23,7 +23,7 @@ CLAMP_EVERY = 100.0  # mm
 LEAST_ENGAGED = 2.0  # mm of a panel in its groove on each side (common practice, no source)
 
 
-@dataclass(frozen=True)
+@frozen
 class Act:
     """One step of putting together: what kind it is (fit, prepare, glue, dry, square), its words, and what figure it turns on."""
 
@@ -32,7 +32,7 @@ class Act:
     figure: str = ""
 
 
-@dataclass(frozen=True)
+@frozen
 class TogetherResult:
     """Glue-up: minutes it takes against the open time, clamps, order, checks; squareness once diagonals are measured.
 

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from nullah.core.calls import Call, Change, Option, taken
 from nullah.core.document import Board, Choice, Kit, Node, Plane, Project, Reading
+from nullah.core.frozen import frozen
 from nullah.core.measure import marked
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.piece import THICKNESS_FIELD, PieceResult
@@ -17,7 +18,7 @@ WORTH_SAWING = 0.3  # mm gained in the thinnest part before sawing first is wort
 STRAYS = 0.5  # mm between a reading and the fitted surface before it is looked at again
 
 
-@dataclass(frozen=True)
+@frozen
 class Trued:
     """One thing to plane: a board, or a part in the rough. ``planing`` says what comes off where."""
 
@@ -35,7 +36,7 @@ class Trued:
     measured: bool = False  # its thickness is what the wood says: it is planed already
 
 
-@dataclass(frozen=True)
+@frozen
 class TrueupResult:
     """Boards and parts to plane, strays among the readings, calls."""
 
@@ -91,7 +92,7 @@ def work(
     return TrueupResult(tuple(whole), parts, strays, plane, tuple(calls), before)
 
 
-@dataclass(frozen=True)
+@frozen
 class _Unit:
     """What is trued in one piece: a part, a stave of one, or a piece that is resawn into leaves."""
 

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
+from nullah.core.frozen import frozen
 from nullah.core.surface.readings import Flat, Surface
 from nullah.core.surface.slab import Floats
 
 
-@dataclass(frozen=True)
+@frozen
 class Planing:
     """What to take off a board or part to leave it flat (``flat``), and then to thickness.
 

@@ -8,11 +8,12 @@ shapes that the readings do not speak of, and the higher ones more, so that few 
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import field
 from typing import Protocol
 
 import numpy as np
 
+from nullah.core.frozen import frozen
 from nullah.core.surface.slab import Floats, Slab, thickest_slab
 
 # shape, and how strongly it is held back: bow, cup, twist; then bow that leans, cup that grows, twist that starts part-way
@@ -51,7 +52,7 @@ def stick_difference(value: float, stick: float, width: float) -> float:
     return value * width / stick if stick > 0 else value
 
 
-@dataclass(frozen=True)
+@frozen
 class Flat:
     """What comes off a rectangle of a board until it is flat: arrays ALONG x ACROSS, mm.
 
@@ -68,7 +69,7 @@ class Flat:
     mean: float
 
 
-@dataclass(frozen=True)
+@frozen
 class Surface:
     """A fitted board: face side and underside, and how far each reading lies from the fit.
 

@@ -7,10 +7,10 @@ Minimum zone: ISO 12781 (flatness), taken vertically here.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 from numpy.typing import NDArray
+
+from nullah.core.frozen import frozen
 
 Floats = NDArray[np.float64]
 
@@ -21,7 +21,7 @@ class NotASurface(ValueError):
     """Heights that span no surface, or are not numbers."""
 
 
-@dataclass(frozen=True)
+@frozen
 class Slab:
     """The upper plane ``a + b x + c y`` of the thickest flat board, and its thickness in mm (negative: there is none)."""
 

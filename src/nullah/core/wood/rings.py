@@ -11,15 +11,16 @@ from __future__ import annotations
 import hashlib
 import math
 from collections.abc import Iterable
-from dataclasses import dataclass
 from functools import lru_cache
+
+from nullah.core.frozen import frozen
 
 Point = tuple[float, float]
 Run = tuple[Point, ...]
 STEPS = 28  # points along a face
 
 
-@dataclass(frozen=True)
+@frozen
 class Wood:
     """What of a piece of wood shows in a drawing. ``ring_angle`` of the rings to the face in degrees: 0 flat, 90 quarter."""
 
@@ -29,7 +30,7 @@ class Wood:
     seed: str = ""
 
 
-@dataclass(frozen=True)
+@frozen
 class Rings:
     """Pith at the left end (``y``, ``z`` mm), how it leans a mm of length, and ring radii in growing order, mm."""
 

@@ -8,8 +8,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 
+from nullah.core.frozen import frozen
 from nullah.core.wood.moisture import change
 from nullah.core.wood.species import species
 
@@ -18,7 +19,7 @@ WAIT_THICKNESS = 25.0  # mm of board that the days below are for
 WAIT_DAYS = 10.0  # days in which the excess falls to 1/e (common practice, no source)
 
 
-@dataclass(frozen=True)
+@frozen
 class Strip:
     """A share of a part's width that comes from one board: the moisture it is made at in percent, and its ring angle."""
 
@@ -27,7 +28,7 @@ class Strip:
     ring_angle: float
 
 
-@dataclass(frozen=True)
+@frozen
 class WoodOfParts:
     """The strips of each part that has a board, and of each species for parts without one; the year's ends in percent."""
 

@@ -6,13 +6,14 @@ slope that goes with it: common practice, no source. To add a species, add a lin
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
+
+from nullah.core.frozen import frozen
 
 Ease = Literal["soft", "middling", "hard"]
 
 
-@dataclass(frozen=True)
+@frozen
 class Species:
     """Total shrinkage, radial and tangential, in percent, and ease of working; whether it is a softwood, and whether its dust is known
     to make people react (common practice, from memory)."""

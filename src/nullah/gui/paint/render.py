@@ -3,18 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPainter, QPen, QPolygonF
 
 from nullah.core.drawing import FINEST, Area, Dimension, Drawing, Handle, Line, Text
+from nullah.core.frozen import frozen
 from nullah.core.measure import INCH
 from nullah.core.placing import FIGURE, Placed, hidden, place, text_box, too_low
 from nullah.gui.theme import Theme, font
 
 
-@dataclass(frozen=True)
+@frozen
 class Scale:
     """How mm become pixels: ``k`` pixels a mm, and where mm (0, 0) lies."""
 

@@ -99,7 +99,7 @@ class PieceView(QWidget):
             self, first, second, self.trouble, how, self.canvas, self.drives, self.sums_area, margins=12, spacing=6
         )
         whole_column.setStretch(4, 1)
-        self.stand_up(False)
+        self._make_room(upright=False)
 
     def _field(self, name: str, wide: int, taken, grows: bool = False) -> Field:
         made = Field(name, wide, taken, grows)
@@ -158,6 +158,10 @@ class PieceView(QWidget):
 
     def stand_up(self, upright: bool) -> None:
         """Show the box standing, or in three views."""
+        self._make_room(upright)
+        self._draw()
+
+    def _make_room(self, upright: bool) -> None:
         self.flat.setChecked(not upright)
         self.upright.setChecked(upright)
         for thing in (self.apart, self.closer, self.further):
@@ -166,7 +170,6 @@ class PieceView(QWidget):
         self.canvas.margin = 26.0 if upright else 62.0
         self.canvas.margin_up = 26.0 if upright else 40.0
         self.canvas.show_all()
-        self._draw()
 
     def _draw(self) -> None:
         plan, part = self.session.plan, self.session.lit_part

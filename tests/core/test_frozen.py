@@ -1,0 +1,60 @@
+"""Frozen classes: what the standard decorator makes of the same fields is the outside check."""
+
+import copy
+import pickle
+from dataclasses import FrozenInstanceError, dataclass, field, fields, replace
+
+import pytest
+
+from nullah.core.frozen import frozen
+
+
+class Fields:
+    """Names a careless constructor would trip over, defaults made anew each time, fields left out of comparing or telling."""
+
+    held: int
+    _held: str = "own"
+    known: tuple[int, ...] = ()
+    made: list[int] = field(default_factory=list, compare=False)
+    quiet: float = field(default=1.5, repr=False)
+
+    def __post_init__(self):
+        object.__setattr__(self, "after", self.held + 1)
+
+
+def both(name):
+    body = {k: v for k, v in vars(Fields).items() if k not in ("__dict__", "__weakref__")}
+    return (type(name, (), dict(body)) for _ in range(2))
+
+
+Ours, Theirs = (
+    deco(cls) for deco, cls in zip((frozen, dataclass(frozen=True)), both("Ours"), strict=True)
+)  # same body, one name
+Ours.__module__ = __name__
+
+
+@pytest.mark.parametrize("words", [{"held": 1}, {"held": 2, "_held": "x", "known": (3,), "made": [4], "quiet": 0.0}])
+def test_it_is_what_the_standard_decorator_makes(words):
+    ours, theirs = Ours(**words), Theirs(**words)
+    assert repr(ours) == repr(theirs)
+    assert vars(ours) == vars(theirs)
+    assert hash(ours) == hash(theirs)
+    assert [f.name for f in fields(Ours)] == [f.name for f in fields(Theirs)]
+    for changed in ({"held": 9}, {"made": [7]}, {"quiet": 8.0}):
+        assert (replace(ours, **changed) == ours) is (replace(theirs, **changed) == theirs)
+    assert (ours == theirs) is (theirs == ours) is False
+    assert copy.deepcopy(ours) == pickle.loads(pickle.dumps(ours)) == ours
+
+
+def test_it_cannot_be_changed_and_defaults_are_not_shared():
+    one = Ours(1)
+    for change in (lambda: setattr(one, "held", 2), lambda: delattr(one, "held")):
+        with pytest.raises(FrozenInstanceError):
+            change()
+    one.made.append(1)
+    assert Ours(1).made == []
+
+
+def test_a_field_without_default_after_one_with_is_refused():
+    with pytest.raises(TypeError, match="non-default argument 'b'"):
+        frozen(type("Wrong", (), {"__annotations__": {"a": int, "b": int}, "a": 1}))
