@@ -76,7 +76,9 @@ def test_where_one_corner_cannot_be_laid_out_no_template_is_printed(tmp_path):
     made = plan(Project(piece=Piece(lid="sliding", tails=6, pin=6, contents=contents)))
     assert made.joints.problem
     assert [s.title.split(",")[0] for s in full_size.sheets(made)] == ["Story stick"] * 3
-    assert "full-size.pdf" in {p.name for p in export(made, tmp_path)}
+    written = {p.name for p in export(made, tmp_path)}
+    assert "full-size.pdf" in written
+    assert "parts.obj" not in written
 
 
 def test_the_plan_as_json_is_plain_data():
@@ -92,6 +94,7 @@ def test_export_writes_all_and_says_when_it_may_not(tmp_path):
         "cut-list.csv",
         "shop-sheet.pdf",
         "full-size.pdf",
+        "parts.obj",
         "piece.svg",
         "standing.svg",
         "apart.svg",

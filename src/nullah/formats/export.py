@@ -8,7 +8,8 @@ from nullah.core.drawing import Drawing
 from nullah.core.measure import in_words, told
 from nullah.core.pictures import boards, piece, standing
 from nullah.core.plan import Plan
-from nullah.formats import cut_list, shop_sheet, svg, template
+from nullah.core.shapes.solid import BadSolid
+from nullah.formats import cut_list, parts_obj, shop_sheet, svg, template
 from nullah.formats.trouble import FileTrouble, why
 from nullah.formats.writing import same_file, write_all
 
@@ -20,7 +21,7 @@ def export(plan: Plan, folder: Path, letter: bool = False, project: Path | None 
         project: the file the plan was read from, which is not written over.
 
     Raises:
-        FileTrouble: the folder cannot be made or written, or the project's own file would be written over.
+        FileTrouble: a part has no body, the folder cannot be made or written, or the project's own file would be written over.
     """
     try:
         folder.mkdir(parents=True, exist_ok=True)
@@ -30,6 +31,7 @@ def export(plan: Plan, folder: Path, letter: bool = False, project: Path | None 
         "cut-list.csv": cut_list.text(plan).encode(),
         "shop-sheet.pdf": shop_sheet.pdf(plan, letter),
         "full-size.pdf": template.pdf(plan, letter),
+        **({"parts.obj": solids} if (solids := _solids(plan)) else {}),
         **{f"{name}.svg": _svg(plan, drawing, name) for name, drawing in _pictures(plan)},
     }
     if project is not None:
@@ -38,6 +40,13 @@ def export(plan: Plan, folder: Path, letter: bool = False, project: Path | None 
                 raise FileTrouble(f"Could not save {name}: that is the project itself. Nothing was changed.")
     write_all({folder / name: data for name, data in made.items()})
     return tuple(folder / name for name in made)
+
+
+def _solids(plan: Plan) -> bytes:
+    try:
+        return parts_obj.text(plan).encode()
+    except BadSolid as error:
+        raise FileTrouble(f"Could not make the parts' solids: {error} Nothing was changed.") from None
 
 
 def _pictures(plan: Plan) -> list[tuple[str, Drawing]]:

@@ -12,6 +12,7 @@ from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, P
 from nullah.core.frozen import frozen
 from nullah.core.joints.plan import Check, Face, JointPlan, Setting
 from nullah.core.measure import at_least, marked
+from nullah.core.shapes.cut import Cut
 
 THINNEST_PIN = 3.0  # mm; a finer one breaks in the tracing (common practice)
 THINNEST_NECK = 3.0  # mm of a tail at the baseline; a finer one breaks off in the chopping (common practice)
@@ -188,6 +189,8 @@ def plan(
     chisels: tuple[float, ...],
     pins_first: bool,
     slot: float,
+    ends: tuple[str, str],
+    length: float,
 ) -> JointPlan:
     """The whole joint for one corner.
 
@@ -195,6 +198,8 @@ def plan(
         corner: its name, as ``A-B``.
         proud: mm added to every baseline so that ends stand proud and are planed flush.
         slot: mm of spare board beyond the joint on the tail board (above a lowered end), 0 when none.
+        ends: the ends of tail board and pin board that meet, each "left" or "right" as one looks at its outside face.
+        length: of the tail board, mm.
     """
     tail_line, pin_line = joint.mating + proud, joint.own + proud
     settings = (
@@ -223,7 +228,36 @@ def plan(
             f"baseline on {tail_part}": tail_line,
             f"baseline on {pin_part}": pin_line,
         },
+        cuts=(
+            *_socket_cuts(joint, tail_part, tail_line, ends[0], length),
+            *_tail_cuts(joint, pin_part, tail_line, pin_line, ends[1]),
+        ),
     )
+
+
+def _socket_cuts(joint: Dovetail, part: str, baseline: float, end: str, length: float) -> list[Cut]:
+    """What is sawn and chopped out between the tails, right through the tail board."""
+    at, inward = (length, -1.0) if end == "right" else (0.0, 1.0)
+    return [Cut(part, "face", tuple(o), joint.own) for o in tail_outline(joint, at, inward, baseline)]
+
+
+def _tail_cuts(joint: Dovetail, part: str, tail_line: float, pin_line: float, end: str) -> list[Cut]:
+    """What is taken out between the pins: traced from the tails, the pin board's inside face in their baseline."""
+    inside, outside = tail_line / joint.run, (tail_line - joint.mating) / joint.run
+    return [
+        Cut(
+            part,
+            end,
+            (
+                (lower + inside, 0.0),
+                (upper - inside, 0.0),
+                (upper - outside, joint.mating),
+                (lower + outside, joint.mating),
+            ),
+            pin_line,
+        )
+        for lower, upper in joint.tails_at_end()
+    ]
 
 
 def _stepped(joint: Dovetail, tail_part: str, pin_part: str, pins_first: bool) -> tuple[Setting, ...]:

@@ -9,6 +9,7 @@ from nullah.core.drawing import Area, Dimension, Drawing, Line, Primitive, Text,
 from nullah.core.frozen import frozen
 from nullah.core.joints.plan import Check, Face, JointPlan, Setting
 from nullah.core.measure import SAME, at_least, marked
+from nullah.core.shapes.cut import Cut
 
 LEFT_BEHIND = 5.0  # mm of wood behind a groove, and from it to the edge (common practice, no source)
 
@@ -126,8 +127,33 @@ def groove(
         checks,
         faces,
         figures={"width": panel_thickness, "depth": depth, "from the edge": from_edge},
+        cuts=tuple(
+            _groove_cut(p, sides, from_edge, panel_thickness, edge, p in stopped, depth, open_at) for p in all_sides
+        ),
         stopped=stopped,
     )
+
+
+STOP = 0.5  # of the mate's thickness: how far from the end a groove stops within a joint
+
+
+def _stops(part: str, sides: Sides, stopped: bool, open_at: str) -> tuple[float, float]:
+    """How far from the left and the right end of an inside face a groove begins and ends, mm: 0 where it runs out."""
+    thick = sides.thickness[part]
+    left, right = (
+        sides.thickness.get(name, thick) * STOP if stopped and name != open_at else 0.0 for name in sides.ends[part]
+    )
+    return left, right
+
+
+def _groove_cut(
+    part: str, sides: Sides, from_edge: float, wide: float, edge: str, stopped: bool, depth: float, open_at: str
+) -> Cut:
+    """A groove sunk into the inside face; left and right are those of the outside face, the other way round."""
+    length, width = sides.size[part]
+    right, left = _stops(part, sides, stopped, open_at)
+    y = from_edge if edge == "lower" else width - from_edge - wide
+    return Cut(part, "back", rectangle(left, y, max(0.0, length - left - right), wide), depth)
 
 
 IRONS = (3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0)  # mm: plough irons as they are sold (common practice, no source)
@@ -176,9 +202,7 @@ def _groove_face(
     thick = sides.thickness[part]
     y = from_edge if edge == "lower" else width - from_edge - wide
     mates = [sides.thickness.get(m, thick) for m in sides.ends[part]]
-    start, end = (
-        mate * 0.5 if stopped and name != open_at else 0.0 for name, mate in zip(sides.ends[part], mates, strict=True)
-    )
+    start, end = _stops(part, sides, stopped, open_at)
     items: list[Primitive] = [
         Area(rectangle(0, 0, length, width), "wood", edge="outline", tag=f"part:{part}"),
         Area(rectangle(start, y, length - start - end, wide), "waste", hatch=True, edge="outline", tag="groove"),
@@ -251,9 +275,27 @@ def dadoes(
     face = Face(pair[0], f"{pair[0]}, inside face", _dado_face(pair[0], sides, centres, widths, datum, floor))
     places = {f"dado {n}": c - w / 2 for (n, w), c in zip(dividers.items(), centres, strict=True)}
     figures = {"depth": depth, **places, **{f"width {n}": w for n, w in dividers.items()}}
-    return JointPlan(
-        "dadoes", "Dadoes for the dividers", (*pair, *dividers), settings, steps, checks, (face,), figures=figures
+    cuts = tuple(
+        Cut(p, "back", rectangle(_from_left(p, sides, near, wide, datum), floor, wide, sides.size[p][1] - floor), depth)
+        for p in pair
+        for near, wide in ((c - w / 2, w) for c, w in zip(centres, widths, strict=True))
     )
+    return JointPlan(
+        "dadoes",
+        "Dadoes for the dividers",
+        (*pair, *dividers),
+        settings,
+        steps,
+        checks,
+        (face,),
+        figures=figures,
+        cuts=cuts,
+    )
+
+
+def _from_left(part: str, sides: Sides, near: float, wide: float, datum: str) -> float:
+    """Where a dado lies that begins ``near`` mm from the end at ``datum``, from the left end of the outside face."""
+    return near if sides.ends[part][1] == datum else sides.size[part][0] - near - wide
 
 
 MOST_RULED = 8  # dadoes set one by one; more of them, evenly spaced, are stepped with a block
@@ -349,17 +391,15 @@ def lid_rabbet(
             f"depth {marked(depth)} is a quarter to two thirds of {marked(thick)}",
         ),
     )
+    strips = (
+        rectangle(0, 0, length, edges),
+        rectangle(0, across - edges, length, edges),
+        rectangle(0, edges, ends, across - 2 * edges),
+        rectangle(length - ends, edges, ends, across - 2 * edges),
+    )
     items: list[Primitive] = [
         Area(rectangle(0, 0, length, across), "wood", edge="outline", tag=f"part:{lid}"),
-        *(
-            Area(r, "waste", hatch=True, edge="outline", tag="rabbet")
-            for r in (
-                rectangle(0, 0, length, edges),
-                rectangle(0, across - edges, length, edges),
-                rectangle(0, edges, ends, across - 2 * edges),
-                rectangle(length - ends, edges, ends, across - 2 * edges),
-            )
-        ),
+        *(Area(r, "waste", hatch=True, edge="outline", tag="rabbet") for r in strips),
         Dimension((0, across), (ends, across), ends, 16, ink="computed"),
         Dimension((length, edges), (length, 0), edges, 18, ink="computed"),
         Dimension((0, 0), (0, across), across, 22),
@@ -367,4 +407,7 @@ def lid_rabbet(
     ]
     face = Face(lid, f"{lid}, underside", Drawing(tuple(items)))
     figures = {"width at the ends": ends, "width along the edges": edges, "depth": depth}
-    return JointPlan("lid rabbet", "Rabbet round the lid", (lid,), settings, steps, checks, (face,), figures=figures)
+    cuts = tuple(Cut(lid, "back", r, depth) for r in strips)
+    return JointPlan(
+        "lid rabbet", "Rabbet round the lid", (lid,), settings, steps, checks, (face,), figures=figures, cuts=cuts
+    )

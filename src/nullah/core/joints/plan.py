@@ -7,6 +7,7 @@ from dataclasses import field
 
 from nullah.core.drawing import Drawing
 from nullah.core.frozen import frozen
+from nullah.core.shapes.cut import Cut
 
 
 @frozen
@@ -49,7 +50,7 @@ class Face:
 @frozen
 class JointPlan:
     """A joint between named parts, worked out. ``figures``: what it is laid out to by name, mm (``tails`` a count, ``slope`` a
-    run): what stays when it is cut."""
+    run): what stays when it is cut; ``cuts``: the wood it takes away, each in its part's own axes."""
 
     id: str
     name: str
@@ -60,6 +61,7 @@ class JointPlan:
     faces: tuple[Face, ...]
     tails: int = 0  # of a dovetailed corner
     figures: Mapping[str, float] = field(default_factory=dict)
+    cuts: tuple[Cut, ...] = ()
     stopped: tuple[str, ...] = ()  # of a groove: the parts in which it stops within the joint
 
 

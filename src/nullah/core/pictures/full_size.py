@@ -6,12 +6,12 @@ from nullah.core.document import Piece
 from nullah.core.drawing import Area, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.frozen import frozen
 from nullah.core.joints.dovetail import Dovetail, NoDovetail, tail_outline
+from nullah.core.joints.grooves import STOP
 from nullah.core.pieces.box import LID_WAY_IN, Box, corner_layout, corners
 from nullah.core.plan import Plan
 
 STICK = 30.0  # mm: how broad a story stick is drawn
 ROWS = 4  # heights at which the names of neighbouring marks stand, so that they stay apart
-STOP = 0.5  # of the mate's thickness: where a groove that stops within a joint begins
 BEYOND = 12.0  # mm of the board shown beyond the baseline
 
 

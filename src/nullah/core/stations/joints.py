@@ -58,7 +58,9 @@ def _joints_of_the_box(
     for name, tail, pin, width in corners(box):
         layouts[name] = layout = corner_layout(piece, box, tail, pin, width)
         slot = box.part(tail).width - width
-        found.append(dovetail.plan(name, tail, pin, layout, proud, kit.chisels, pins_first, slot))
+        ends = (_end(tail, pin), _end(pin, tail))
+        length = box.part(tail).length
+        found.append(dovetail.plan(name, tail, pin, layout, proud, kit.chisels, pins_first, slot, ends, length))
     edge, thick = box.groove_from_edge, box.bottom_thickness
     sides = grooves.Sides(box.thickness, {p.id: (p.length, p.width) for p in box.sides}, SEEN_FROM_INSIDE)
     places = {dovetail.groove_place(j, edge, edge + thick) for j in layouts.values()}
@@ -88,6 +90,11 @@ def _joints_of_the_box(
         size = (lid.length, lid.width, lid.thickness)
         found.append(grooves.lid_rabbet("lid", size, *lid_rabbet_widths(box), lid.thickness / 2, kit.rabbet_plane))
     return tuple(found)
+
+
+def _end(part: str, mate: str) -> str:
+    """The end of a side at its mate, as one looks at its outside face."""
+    return "left" if SEEN_FROM_INSIDE[part][1] == mate else "right"
 
 
 def lid_rabbet_widths(box: Box) -> tuple[float, float]:

@@ -1,0 +1,76 @@
+"""Solids of random boxes, read back from parts.obj, looked at by sections (shapely): closed, apart, as large as they should be."""
+
+import os
+from itertools import combinations
+
+import pytest
+from random_projects import random_project
+from solid_sections import assert_closed, read, shared, volume
+
+from nullah.core import demo
+from nullah.core.plan import plan
+from nullah.formats import parts_obj
+
+MANY = 200 if os.environ.get("NULLAH_SOAK") else 8
+
+
+def pieces(many):
+    """The demo and random boxes: no two parts measured, so that the plan's sizes are the parts'."""
+    out, seed = [demo.project()], 900
+    while len(out) < many:
+        seed += 1
+        project = random_project(seed, laid=False)
+        if project is not None:
+            out.append(project)
+    return out
+
+
+def expected_volume(now, part):
+    """A part's wood by hand: its blank, less half of every corner it shares, less grooves and dadoes where wood is left of the corners;
+    None where a groove is not inside a tail and meets pins."""
+    box, lid = now.piece.box, now.project.piece.lid
+    t, p = box.thickness, box.part(part)
+    blank = p.length * p.width * p.thickness
+    joints = {j.id: j for j in now.joints.joints}
+    if part == "lid" and lid == "lift-off":
+        f = joints["lid rabbet"].figures
+        under = (p.length - 2 * f["width at the ends"]) * (p.width - 2 * f["width along the edges"])
+        return p.thickness * p.length * p.width - f["depth"] * (p.length * p.width - under)
+    if part not in t:
+        return blank
+    for joint in joints.values():
+        f = joint.figures
+        if joint.id.startswith("corner ") and part in joint.parts:
+            tail, pin = joint.parts
+            step = (f["width"] - 2 * f["half pin"] + f["pin"]) / f["tails"]
+            tails = f["tails"] * (step - f["pin"] - t[pin] / f["slope"]) * t[tail] * t[pin]
+            blank -= f["width"] * t[tail] * t[pin] - tails if part == tail else tails
+        elif joint.id.endswith("groove") and part in joint.parts:
+            if joint.stopped not in (("A", "C"), ()):
+                return None
+            run = p.length - (
+                0.5 * (t["D"] + (t["B"] if joint.id == "bottom groove" else 0)) if part in "AC" else t["A"] + t["C"]
+            )
+            blank -= run * f["width"] * f["depth"]
+        elif joint.id == "dadoes" and part in "AC":
+            widths = sum(v for k, v in f.items() if k.startswith("width "))
+            blank -= widths * f["depth"] * (p.width - box.groove_from_edge - box.bottom_thickness)
+            if lid == "sliding":  # there the lid's groove crosses them
+                crossed = joints["lid groove"].figures
+                blank += widths * min(f["depth"], crossed["depth"]) * crossed["width"]
+    return blank
+
+
+@pytest.mark.parametrize("project", pieces(MANY), ids=lambda p: p.piece.lid)
+def test_soak_parts_are_closed_and_share_no_wood(project):
+    now = plan(project)
+    bodies = read(parts_obj.text(now))
+    assert set(bodies) == {p.id for p in now.piece.parts}
+    for part, body in bodies.items():
+        assert_closed(body)
+        wood, by_hand = volume(body), expected_volume(now, part)
+        assert wood > 0
+        assert by_hand is None or wood == pytest.approx(by_hand, rel=1e-5, abs=1.0)
+    known = {}
+    for one, other in combinations(bodies.values(), 2):
+        assert shared(one, other, known) < 1.0
