@@ -15,7 +15,7 @@ import nullah
 from nullah.core import measure
 
 INTERRUPTED = 130  # as a shell says it of Ctrl-C
-COMMANDS = ("plan", "export", "breakdown", "shots", "demo-project", "reckon")
+COMMANDS = ("plan", "export", "breakdown", "shots", "demo-project", "reckon", "kinds", "new")
 
 
 def start() -> None:
@@ -100,6 +100,10 @@ def _command(words: list[str]) -> int:
             from nullah.breakdown_command import main as breakdown
 
             return breakdown(words[1:])
+        if words[0] == "kinds":
+            return _kinds()
+        if words[0] == "new":
+            return _new(words[1:])
         parser = argparse.ArgumentParser(prog=f"nullah {words[0]}")
         if words[0] in ("plan", "export"):
             parser.add_argument("project", type=Path)
@@ -137,6 +141,28 @@ def _do(command: str, given: argparse.Namespace) -> int:
 
         for path in shots(given.target):
             print(spoken(str(path)))
+    return 0
+
+
+def _kinds() -> int:
+    from nullah.core.pieces.kinds import KINDS
+
+    print(json.dumps([k.described() for k in KINDS.values()], indent=1, ensure_ascii=False))
+    return 0
+
+
+def _new(words: list[str]) -> int:
+    from nullah.core.pieces.kind import BadAnswer
+    from nullah.formats.trouble import spoken
+    from nullah.new_command import HOW, new
+
+    if words in (["--help"], ["-h"]):
+        print(f"{HOW}; nullah kinds lists them. Lengths without a unit are mm, slopes 1:7 or 7.")
+        return 0
+    try:
+        print(spoken(str(new(words))))
+    except BadAnswer as error:
+        return _refuse(str(error))
     return 0
 
 

@@ -3,10 +3,15 @@
 from __future__ import annotations
 
 import json
+import math
 from typing import Any
 
+from nullah.core.joints.plan import JointPlan, Setting
 from nullah.core.measure import plain, told
+from nullah.core.pieces.part import Chain
 from nullah.core.plan import Plan
+
+PIECE = "1"  # the id of the one piece a project holds
 
 
 def as_data(plan: Plan) -> dict[str, Any]:
@@ -18,17 +23,14 @@ def as_data(plan: Plan) -> dict[str, Any]:
         "problem": plan.piece.problem or plan.joints.problem,
         "outside": list(box.outside) if box else None,
         "inside": list(box.inside) if box else None,
-        "chains": [
-            {
-                "name": c.name,
-                "total": c.total,
-                "lines": [{"label": x.label, "times": x.times, "each": x.each} for x in c.lines],
-            }
-            for c in (box.chains if box else ())
-        ],
+        "pieces": [{"id": PIECE, "kind": plan.project.piece.kind, "name": plan.project.piece.name}],
+        "rods": [{"id": c.name.split()[0].lower(), **_sum(c)} for c in (box.chains if box else ())],
+        "chains": [_sum(c) for c in (box.chains if box else ())],
         "parts": [
             {
                 "id": p.id,
+                "piece": PIECE,
+                "label": p.name,
                 "name": p.name,
                 "length": p.length,
                 "width": p.width,
@@ -73,15 +75,15 @@ def as_data(plan: Plan) -> dict[str, Any]:
             }
             for t in plan.trueup.parts
         ],
-        "settings": [
-            {"tool": s.tool, "value": s.value, "text": s.text, "parts": list(s.parts), "use": s.use}
-            for s in plan.joints.settings
-        ],
+        "settings": [_setting(s) for s in plan.joints.settings],
         "joints": [
             {
-                "id": j.id,
+                "id": joint_id(j.id),
+                "family": j.family,
                 "name": j.name,
                 "parts": list(j.parts),
+                "figures": _figures(j),
+                "settings": [_setting(s) for s in j.settings],
                 "steps": list(j.steps),
                 "checks": [{"holds": bool(c.holds), "text": c.text} for c in j.checks],
             }
@@ -116,6 +118,25 @@ def as_data(plan: Plan) -> dict[str, Any]:
             for s in plan.bench.steps
         ],
     }
+
+
+def joint_id(name: str) -> str:
+    """A joint's id as it is written: letters, digits, ``-`` and ``.``."""
+    return name.replace(" ", ".")
+
+
+def _figures(joint: JointPlan) -> dict[str, float]:
+    """What a joint is laid out to, by name: mm; a slope in degrees off square."""
+    return {k: math.degrees(math.atan(1 / v)) if k == "slope" else v for k, v in joint.figures.items()}
+
+
+def _sum(chain: Chain) -> dict[str, Any]:
+    lines = [{"label": x.label, "times": x.times, "each": x.each} for x in chain.lines]
+    return {"name": chain.name, "total": chain.total, "lines": lines}
+
+
+def _setting(s: Setting) -> dict[str, Any]:
+    return {"tool": s.tool, "value": s.value, "text": s.text, "parts": list(s.parts), "use": s.use}
 
 
 def _together(plan: Plan) -> dict[str, Any] | None:

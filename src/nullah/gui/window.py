@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import QEvent, QSize, Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import (
@@ -19,37 +21,24 @@ from nullah.core.plan import STATIONS
 from nullah.formats.trouble import spoken
 from nullah.gui import tab_order
 from nullah.gui import theme as look
-from nullah.gui.bench.view import BenchBookView
-from nullah.gui.bench_view import BenchView
-from nullah.gui.breakdown.view import BreakdownView
 from nullah.gui.course import Course
 from nullah.gui.files import Files
 from nullah.gui.flow import flow
-from nullah.gui.joints.view import JointsView
 from nullah.gui.notice import Notice
-from nullah.gui.overlay import Overlay
-from nullah.gui.piece.view import PieceView
 from nullah.gui.places import places
 from nullah.gui.session import NO_LONGER_OPEN, Session
 from nullah.gui.side import Side
 from nullah.gui.strip import Strip
 from nullah.gui.theme import Theme
-from nullah.gui.timber.view import TimberView
-from nullah.gui.together.view import TogetherView
-from nullah.gui.trueup.view import TrueupView
 from nullah.gui.typing_guard import TypingGuard
+from nullah.gui.views import VIEWS
 from nullah.gui.widgets import Field, button, label, row
 from nullah.gui.window_actions import all_actions
 
-VIEWS = {
-    "piece": PieceView,
-    "timber": TimberView,
-    "breakdown": BreakdownView,
-    "trueup": TrueupView,
-    "joints": JointsView,
-    "together": TogetherView,
-    "bench": BenchBookView,
-}
+if TYPE_CHECKING:
+    from nullah.gui.bench_view import BenchView
+    from nullah.gui.overlay import Overlay
+
 NEWS_SHOWN = 3
 SMALLEST = QSize(1024, 680)
 
@@ -145,6 +134,8 @@ class Window(QMainWindow):
     def overlay(self) -> Overlay:
         """The overlay, made when first opened."""
         if self._overlay is None:
+            from nullah.gui.overlay import Overlay
+
             self._overlay = Overlay(self.pages, self.session, self.actions, lambda: places(self))
         return self._overlay
 
@@ -180,9 +171,9 @@ class Window(QMainWindow):
         """The view of the station one looks at."""
         here = self.session.here
         if here not in self.views:
-            self.views[here] = made = VIEWS[here](self.session, self.theme)
+            self.views[here] = made = VIEWS[here]()(self.session, self.theme)
             self.stack.addWidget(made)
-            if isinstance(made, PieceView):
+            if hasattr(made, "wanted"):
                 made.wanted.connect(self._see_part)
         return self.views[here]
 
@@ -352,6 +343,8 @@ class Window(QMainWindow):
             self.refresh()
             return
         if self.bench is None:
+            from nullah.gui.bench_view import BenchView
+
             self.bench = BenchView(self.session, self.theme, self.guard.release)
             self.bench.left.connect(self.toggle_bench)
             self.pages.addWidget(self.bench)

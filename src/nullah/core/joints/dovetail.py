@@ -209,6 +209,7 @@ def plan(
     )
     return JointPlan(
         id=f"corner {corner}",
+        family="through_dovetail",
         name=f"Corner {corner}: {joint.tails} tails on {tail_part}, pins on {pin_part}",
         parts=(tail_part, pin_part),
         settings=settings,

@@ -120,6 +120,7 @@ def groove(
     )
     return JointPlan(
         name,
+        "groove",
         f"{name.capitalize()} for the {panel}",
         (*all_sides, panel),
         settings,
@@ -282,6 +283,7 @@ def dadoes(
     )
     return JointPlan(
         "dadoes",
+        "dado",
         "Dadoes for the dividers",
         (*pair, *dividers),
         settings,
@@ -409,5 +411,14 @@ def lid_rabbet(
     figures = {"width at the ends": ends, "width along the edges": edges, "depth": depth}
     cuts = tuple(Cut(lid, "back", r, depth) for r in strips)
     return JointPlan(
-        "lid rabbet", "Rabbet round the lid", (lid,), settings, steps, checks, (face,), figures=figures, cuts=cuts
+        "lid rabbet",
+        "rabbet",
+        "Rabbet round the lid",
+        (lid,),
+        settings,
+        steps,
+        checks,
+        (face,),
+        figures=figures,
+        cuts=cuts,
     )

@@ -49,10 +49,11 @@ class Face:
 
 @frozen
 class JointPlan:
-    """A joint between named parts, worked out. ``figures``: what it is laid out to by name, mm (``tails`` a count, ``slope`` a
-    run): what stays when it is cut; ``cuts``: the wood it takes away, each in its part's own axes."""
+    """A joint between named parts, worked out. ``family``: the kind of joint it is; ``figures``: what it is laid out to by name, mm
+    (``tails`` a count, ``slope`` a run): what stays when it is cut; ``cuts``: the wood it takes away, in its parts' own axes."""
 
     id: str
+    family: str
     name: str
     parts: tuple[str, ...]
     settings: tuple[Setting, ...]

@@ -1,0 +1,58 @@
+"""``nullah new``: a project of one piece from a kind's answers."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Sequence
+from pathlib import Path
+
+from nullah.core.document import Project
+from nullah.core.pieces.kind import BadAnswer
+from nullah.core.pieces.kinds import KINDS
+from nullah.core.plan import plan
+from nullah.formats import project_file
+from nullah.formats.trouble import FileTrouble, spoken
+
+HOW = "Write nullah new KIND key=value ... --out FILE"
+
+
+def new(words: Sequence[str]) -> Path:
+    """The project file of ``KIND [key=value ...] --out FILE``, written; what cannot be made leaves none.
+
+    Raises:
+        BadAnswer: no such kind, or an answer that does not serve, or a piece that cannot be made; one sentence.
+        FileTrouble: the file is there already or cannot be written.
+    """
+    kind_name, written, target = _read(words)
+    kind = KINDS.get(kind_name)
+    if kind is None:
+        raise BadAnswer(f'There is no kind "{kind_name[:40]}"; there are {", ".join(KINDS)}.')
+    piece = kind.piece(written)
+    project = Project(name=piece.name, piece=piece)
+    made = plan(project)
+    if problem := made.piece.problem or made.joints.problem:
+        raise BadAnswer(problem)
+    if os.path.lexists(target):
+        raise FileTrouble(f"{spoken(target)} is there already; give another name. Nothing was changed.")
+    project_file.save(project, target)
+    return target
+
+
+def _read(words: Sequence[str]) -> tuple[str, dict[str, str], Path]:
+    """Kind, answers as written, and the file."""
+    rest, answers = list(words), {}
+    if "--out" not in rest or rest.index("--out") + 1 >= len(rest):
+        raise BadAnswer(f"{HOW}; the file is missing.")
+    at = rest.index("--out")
+    target = Path(rest[at + 1])
+    del rest[at : at + 2]
+    if not rest or rest[0].startswith("-"):
+        raise BadAnswer(f"{HOW}; KIND is one of {', '.join(KINDS)}.")
+    for word in rest[1:]:
+        key, sep, value = word.partition("=")
+        if not sep or not key:
+            raise BadAnswer(f'"{word[:40]}" is not key=value.')
+        if key in answers:
+            raise BadAnswer(f"{key[:40]} is given twice.")
+        answers[key] = value
+    return rest[0], answers, target
