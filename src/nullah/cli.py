@@ -168,25 +168,20 @@ def _new(words: list[str]) -> int:
 
 def _reckon(words: list[str]) -> int:
     from nullah.core import reckon
+    from nullah.core.pieces.kind import BadAnswer
     from nullah.formats import heights_csv
     from nullah.formats.trouble import FileTrouble
+    from nullah.new_command import key_values
 
     if words == ["--list"]:
         print(json.dumps(reckon.described(), indent=1))
         return 0
     if not words or words[0].startswith("-"):
         return _refuse(f"Write nullah reckon NAME key=value ...; NAME is one of {', '.join(reckon.CALCULATORS)}.")
-    given: dict[str, str] = {}
-    for word in words[1:]:
-        key, sep, value = word.partition("=")
-        if not sep or not key:
-            return _refuse(f'"{word[:40]}" is not key=value.')
-        if key in given:
-            return _refuse(f"{key[:40]} is given twice.")
-        given[key] = value
     try:
+        given = key_values(words[1:])
         answers = reckon.reckon(words[0], given, lambda name: heights_csv.read(Path(name)))
-    except (reckon.BadReckoning, FileTrouble) as error:
+    except (BadAnswer, reckon.BadReckoning, FileTrouble) as error:
         return _refuse(str(error))
     print(json.dumps(measure.plain(answers), allow_nan=False))
     return 0

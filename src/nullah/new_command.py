@@ -40,7 +40,7 @@ def new(words: Sequence[str]) -> Path:
 
 def _read(words: Sequence[str]) -> tuple[str, dict[str, str], Path]:
     """Kind, answers as written, and the file."""
-    rest, answers = list(words), {}
+    rest = list(words)
     if "--out" not in rest or rest.index("--out") + 1 >= len(rest):
         raise BadAnswer(f"{HOW}; the file is missing.")
     at = rest.index("--out")
@@ -48,11 +48,21 @@ def _read(words: Sequence[str]) -> tuple[str, dict[str, str], Path]:
     del rest[at : at + 2]
     if not rest or rest[0].startswith("-"):
         raise BadAnswer(f"{HOW}; KIND is one of {', '.join(KINDS)}.")
-    for word in rest[1:]:
+    return rest[0], key_values(rest[1:]), target
+
+
+def key_values(words: Sequence[str]) -> dict[str, str]:
+    """``key=value`` words by key.
+
+    Raises:
+        BadAnswer: a word is no such pair, or a key is given twice.
+    """
+    found: dict[str, str] = {}
+    for word in words:
         key, sep, value = word.partition("=")
         if not sep or not key:
             raise BadAnswer(f'"{word[:40]}" is not key=value.')
-        if key in answers:
+        if key in found:
             raise BadAnswer(f"{key[:40]} is given twice.")
-        answers[key] = value
-    return rest[0], answers, target
+        found[key] = value
+    return found
