@@ -8,6 +8,7 @@ import gc
 import json
 import os
 import sys
+import types
 from collections.abc import Sequence
 from pathlib import Path
 
@@ -55,18 +56,28 @@ def _open_window(path: Path | None, with_demo: bool, once: bool) -> int:
     if not any(os.environ.get(name) for name in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")):
         return _refuse("There is no display here to open a window on; make demo opens one on a virtual screen.")
     gc.disable()  # until the window stands: nothing made while starting is garbage
+    _without_plugins()
     from nullah.core import demo
     from nullah.core.document import Project
+    from nullah.core.plan import PlanCache
     from nullah.formats import project_file
     from nullah.formats.trouble import FileTrouble
 
+    cache = PlanCache()
     try:
-        project = demo.project() if with_demo else project_file.load(path) if path else Project()
+        project = demo.project(cache) if with_demo else project_file.load(path) if path else Project()
     except FileTrouble as trouble:
         return _refuse(str(trouble))
     from nullah.gui.app import run
 
-    return int(run(project, None if with_demo else path, once))
+    return int(run(project, None if with_demo else path, once, cache))
+
+
+def _without_plugins() -> None:
+    """No plugins for Pydantic: there are none, and to find that out it loads a good part of the standard library."""
+    loader = types.ModuleType("pydantic.plugin._loader")
+    loader.get_plugins = lambda: ()  # type: ignore[attr-defined]
+    sys.modules.setdefault(loader.__name__, loader)
 
 
 def _guarded(words: list[str]) -> int:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from nullah.core.document import Board, Contents, Defect, Piece, Project, Reading, Room
-from nullah.core.plan import plan
+from nullah.core.plan import PlanCache, plan
 from nullah.core.stations import breakdown
 
 
@@ -120,9 +120,13 @@ def untouched() -> Project:
     )
 
 
-def project() -> Project:
-    """The demo as it opens: the layout a search finds is accepted, the other calls wait."""
+def project(cache: PlanCache | None = None) -> Project:
+    """The demo as it opens: the layout a search finds is accepted, the other calls wait.
+
+    Args:
+        cache: keeps what was worked of its plan on the way.
+    """
     first = untouched()
-    result = plan(first).breakdown
+    result = plan(first, cache or PlanCache()).breakdown
     best = breakdown.offers(result.request)[0]
     return first.model_copy(update={"layout": breakdown.accept(best, result.request.fingerprint)})

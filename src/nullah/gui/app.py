@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QApplication
 
 from nullah.core import board_edits, demo, edit, step_edits
 from nullah.core.document import Project
-from nullah.core.plan import STATIONS
+from nullah.core.plan import STATIONS, PlanCache
 from nullah.formats.trouble import FileTrouble
 from nullah.gui import problems
 from nullah.gui import theme as look
@@ -35,13 +35,17 @@ def application() -> QApplication:
     return app
 
 
-def run(project: Project, path: Path | None = None, once: bool = False) -> int:
-    """Open the window and stay until it is closed, or with ``once`` until it is drawn; the exit code."""
+def run(project: Project, path: Path | None = None, once: bool = False, cache: PlanCache | None = None) -> int:
+    """Open the window and stay until it is closed, or with ``once`` until it is drawn; the exit code.
+
+    Args:
+        cache: of a plan that was worked already on the way to the project.
+    """
     app = application()
     theme = Theme()
     look.apply(app, theme)
     folder = Path(platformdirs.user_data_dir("nullah")) / "recovery"
-    session = Session(project, path, folder)
+    session = Session(project, path, folder, cache)
     session.searches_on = True
     window = Window(session, theme)
     problems.watch(session.said.emit)

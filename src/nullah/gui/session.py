@@ -64,14 +64,20 @@ class Session(Figures, Looking):
     previewed = Signal()
     looked_at = Signal(str)
 
-    def __init__(self, project: Project, path: Path | None = None, recovery_folder: Path | None = None) -> None:
+    def __init__(
+        self,
+        project: Project,
+        path: Path | None = None,
+        recovery_folder: Path | None = None,
+        cache: PlanCache | None = None,
+    ) -> None:
         super().__init__()
         self.history = history.History(project)
         self.saved = project
         self.path = path
         self.recovery = Recovery(recovery_folder)
         self.recovery.look(path)
-        self.cache = PlanCache()
+        self.cache = cache or PlanCache()
         self.here = "piece"
         self.lit_part = ""  # the part one has in mind, lit at every station
         self._tried: Project | None = None
