@@ -166,7 +166,7 @@ class PieceView(QWidget):
         self.upright.setChecked(upright)
         for thing in (self.apart, self.closer, self.further):
             thing.setVisible(upright)
-        self.sums_below.setVisible(not upright)
+        self.sums_area.setVisible(not upright)
         self.canvas.margin = 26.0 if upright else 62.0
         self.canvas.margin_up = 26.0 if upright else 40.0
         self.canvas.show_all()
