@@ -8,7 +8,7 @@ import pytest
 from nullah.core import demo, edit, step_edits
 from nullah.core.document import Project
 from nullah.core.measure import BadLength
-from nullah.core.pictures import boards, frame, joint, piece, standing, surface
+from nullah.core.pictures import boards, bodies, frame, joint, piece, standing, surface
 from nullah.core.plan import STATIONS, PlanCache, plan, settings_at
 from nullah.core.stations import breakdown
 from nullah.formats import cut_list, plan_json, project_file
@@ -78,6 +78,7 @@ def test_soak_any_order_of_edits(seed):
             piece.of(now)
             standing.of(now, 0.4)
             frame.picture(now.piece.box, now.together)
+            bodies.bodies(now)
         assert all(c.recommended in {o.id for o in c.options} for c in now.calls)
         lines = sum(len(now.breakdown.rough.of(p.id)) for p in now.piece.parts)
         assert len(cut_list.text(now).splitlines()) == 1 + lines

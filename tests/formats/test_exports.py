@@ -12,9 +12,9 @@ from nullah.core import demo, edit
 from nullah.core.document import Contents, Piece, Project
 from nullah.core.drawing import Dimension
 from nullah.core.measure import told
-from nullah.core.pictures import full_size, piece
+from nullah.core.pictures import bodies, full_size, piece
 from nullah.core.plan import plan
-from nullah.formats import cut_list, plan_json, shop_sheet, svg
+from nullah.formats import cut_list, parts_obj, plan_json, shop_sheet, svg
 from nullah.formats.export import export
 from nullah.formats.trouble import FileTrouble
 
@@ -79,6 +79,12 @@ def test_where_one_corner_cannot_be_laid_out_no_template_is_printed(tmp_path):
     written = {p.name for p in export(made, tmp_path)}
     assert "full-size.pdf" in written
     assert "parts.obj" not in written
+
+
+def test_more_cuts_than_anyone_could_make_leave_no_solids():
+    made = plan(Project(piece=Piece(contents=Contents(height=19_000, width=60, thickness=60))))
+    assert sum(len(j.cuts) for j in made.joints.joints) > bodies.MOST_CUTS
+    assert parts_obj.text(made) == ""
 
 
 def test_the_plan_as_json_is_plain_data():

@@ -8,6 +8,8 @@ from nullah.core.plan import Plan
 from nullah.core.shapes.cut import Point3
 from nullah.core.shapes.solid import solid
 
+MOST_CUTS = 2_500  # about a second's work
+
 
 @frozen
 class Body:
@@ -20,13 +22,14 @@ class Body:
 
 
 def bodies(plan: Plan) -> tuple[Body, ...]:
-    """Every part's body, the piece closed as it stands; none where there are no parts or a joint cannot be laid out.
+    """Every part's body, the piece closed as it stands; none where there are no parts, a joint cannot be laid out, or there are more
+    than ``MOST_CUTS``, which nobody could make and the solid engine takes minutes for.
 
     Raises:
         BadSolid: cuts leave nothing of a part.
     """
     box, joints = plan.piece.box, plan.joints.joints
-    if box is None or plan.joints.problem:
+    if box is None or plan.joints.problem or sum(len(j.cuts) for j in joints) > MOST_CUTS:
         return ()
     out = []
     for part in placed(box, joints):

@@ -70,7 +70,7 @@ def _prism(m: Any, size: Sequence[float], side: str, depth: float, outlines: lis
     axis, far = SIDES[side]
     face = [mm for i, mm in enumerate(size) if i != axis]
     shapes = [_turned(o) for one in outlines for o in (one, *_past_the_edges(one, face))]
-    flat = m.CrossSection.batch_boolean([m.CrossSection([o]) for o in shapes], m.OpType.Add)
+    flat = m.CrossSection(shapes, m.FillRule.Positive)
     through = PAST if depth > size[axis] - 1e-6 else 0.0
     low, high = (size[axis] - depth - through, size[axis] + PAST) if far else (-PAST, depth + through)
     others = [i for i in range(3) if i != axis]
