@@ -1,7 +1,12 @@
 """Bodies and cuts by hand: where a part stands, what is left of it, what cannot be."""
 
 import pytest
+from shapely import union_all
+from shapely.geometry import Polygon
 
+from nullah.core import demo, edit
+from nullah.core.drawing import Area, rectangle
+from nullah.core.plan import plan
 from nullah.core.shapes.cut import Cut, stand
 from nullah.core.shapes.solid import BadSolid, solid
 
@@ -57,3 +62,46 @@ def test_nothing_left_is_told():
         solid("lid", (90, 40, 9), [Cut("lid", "face", square(0, 0, 90, 40), 9)])
     with pytest.raises(BadSolid, match="lid has no body"):
         solid("lid", (90, 0, 9), ())
+
+
+def waste(drawing):
+    """What a marked face hatches, whole."""
+    return union_all([Polygon(a.points) for a in drawing.items if isinstance(a, Area) and a.hatch])
+
+
+def turned(cut, part, face, height):
+    """A cut's outline where the marked face draws it."""
+    length = part.length
+    if face == "tails":  # the end at left
+        return [(length - x if cut.outline[0][0] > length / 2 else x, y) for x, y in cut.outline]
+    if face == "pins":  # end grain over the outside face, the inside face up
+        return [(y, height - z) for y, z in cut.outline]
+    return [(length - x, y) for x, y in cut.outline]  # the inside, or the underside: from the other side
+
+
+@pytest.mark.parametrize("lid", ["sliding", "lift-off", "none"])
+@pytest.mark.parametrize("school", ["tails", "pins"])
+def test_the_waste_that_is_drawn_is_the_wood_that_is_cut(lid, school):
+    project = edit.set_piece(demo.project(), "lid", lid)
+    project = edit.take(project, plan(project).call("school"), school)
+    project = edit.measured(project, plan(project).piece.parts, "B thickness 17.2")
+    now = plan(project)
+    seen = 0
+    for joint in now.joints.joints:
+        for drawn in joint.faces:
+            part = now.piece.box.part(drawn.part)
+            corner = joint.family == "through_dovetail"
+            face = "inside" if not corner else "tails" if drawn.part == joint.parts[0] else "pins"
+            cuts = [c for c in joint.cuts if c.part == drawn.part]
+            areas = waste(drawn.drawing)
+            top = max(y for a in drawn.drawing.items if isinstance(a, Area) for _, y in a.points)
+            shapes = [Polygon(turned(c, part, face, top)) for c in cuts]
+            assert all(s.area > 0 for s in shapes)
+            if face == "pins":  # drawn twice: on the end, and as rectangles on the outside face
+                areas = areas.intersection(Polygon(rectangle(-1, top - part.thickness, part.width + 2, part.thickness)))
+            elif face == "inside":  # the section stands beside the face
+                areas = areas.intersection(Polygon(rectangle(0, 0, part.length, part.width)))
+            made = union_all(shapes)
+            assert areas.symmetric_difference(made).area < 0.01, (joint.id, drawn.part)
+            seen += 1
+    assert seen >= 9
