@@ -92,8 +92,20 @@ def test_what_cannot_be_is_refused_in_a_sentence_and_leaves_no_file(capsys, tmp_
 
 
 def test_answers_without_a_file_or_a_folder_are_refused(capsys, tmp_path):
-    for words in ((), ("dovetailed_box",), ("--out", "x"), ("dovetailed_box", "--out")):
-        assert run(capsys, "new", *words)[0] == 2
+    a, b = str(tmp_path / "a"), str(tmp_path / "b")
+    for words in (
+        (),
+        ("dovetailed_box",),
+        ("--out", a),
+        ("dovetailed_box", "--out"),
+        ("dovetailed_box", "--out", a, f"--out={b}"),
+    ):
+        code, out, err = run(capsys, "new", *words)
+        assert (code, out) == (2, "")
+        assert err.startswith("Write nullah new KIND")
+    assert run(capsys, "kinds", "all")[0] == 2
+    assert not list(tmp_path.iterdir())
+    assert run(capsys, "new", "dovetailed_box", f"--out={a}")[:2] == (0, f"{a}\n")
     code, _, err = run(capsys, "new", "dovetailed_box", "--out", str(tmp_path / "none" / "x.nullah"))
     assert code == 2
     assert "no such folder" in err

@@ -112,7 +112,7 @@ def _command(words: list[str]) -> int:
 
             return breakdown(words[1:])
         if words[0] == "kinds":
-            return _kinds()
+            return _kinds(words[1:])
         if words[0] == "new":
             return _new(words[1:])
         parser = argparse.ArgumentParser(prog=f"nullah {words[0]}")
@@ -155,8 +155,14 @@ def _do(command: str, given: argparse.Namespace) -> int:
     return 0
 
 
-def _kinds() -> int:
+def _kinds(words: list[str]) -> int:
     from nullah.core.pieces.kinds import KINDS
+
+    if words in (["--help"], ["-h"]):
+        print("nullah kinds prints the kinds of piece and what each asks, as JSON.")
+        return 0
+    if words:
+        return _refuse("Write nullah kinds, with nothing after it.")
 
     print(json.dumps([k.described() for k in KINDS.values()], indent=1, ensure_ascii=False))
     return 0

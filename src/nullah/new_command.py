@@ -40,15 +40,22 @@ def new(words: Sequence[str]) -> Path:
 
 def _read(words: Sequence[str]) -> tuple[str, dict[str, str], Path]:
     """Kind, answers as written, and the file."""
-    rest = list(words)
-    if "--out" not in rest or rest.index("--out") + 1 >= len(rest):
+    rest: list[str] = []
+    targets: list[str] = []
+    given = iter(words)
+    for word in given:
+        name, sep, value = word.partition("=")
+        if name == "--out":
+            targets.append(value if sep else next(given, ""))
+        else:
+            rest.append(word)
+    if len(targets) > 1:
+        raise BadAnswer(f"{HOW}; the file is given twice.")
+    if not targets or not targets[0]:
         raise BadAnswer(f"{HOW}; the file is missing.")
-    at = rest.index("--out")
-    target = Path(rest[at + 1])
-    del rest[at : at + 2]
     if not rest or rest[0].startswith("-"):
         raise BadAnswer(f"{HOW}; KIND is one of {', '.join(KINDS)}.")
-    return rest[0], key_values(rest[1:]), target
+    return rest[0], key_values(rest[1:]), Path(targets[0])
 
 
 def key_values(words: Sequence[str]) -> dict[str, str]:
