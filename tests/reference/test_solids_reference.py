@@ -7,7 +7,7 @@ import pytest
 from random_projects import random_project
 from solid_sections import assert_closed, read, shared, volume
 
-from nullah.core import demo
+from nullah.core import demo, edit
 from nullah.core.plan import plan
 from nullah.formats import parts_obj
 
@@ -21,7 +21,8 @@ def pieces(many):
         seed += 1
         project = random_project(seed, laid=False)
         if project is not None:
-            out.append(project)
+            call = plan(project).call("baseline")
+            out.append(edit.take(project, call, call.options[seed % 3].id))  # over, on, under
     return out
 
 
@@ -43,14 +44,21 @@ def expected_volume(now, part):
         if joint.id.startswith("corner ") and part in joint.parts:
             tail, pin = joint.parts
             step = (f["width"] - 2 * f["half pin"] + f["pin"]) / f["tails"]
-            tails = f["tails"] * (step - f["pin"] - t[pin] / f["slope"]) * t[tail] * t[pin]
-            blank -= f["width"] * t[tail] * t[pin] - tails if part == tail else tails
+            ends, deep, chopped = f["tails"] * (step - f["pin"]), f[f"baseline on {tail}"], f[f"baseline on {pin}"]
+            lean = f["tails"] / f["slope"]  # how much the tails together narrow, twice over, for each mm from the end
+            if part == tail:
+                blank -= (f["width"] - (ends - lean * deep)) * deep * t[tail]
+            else:
+                middle = min(deep, t[pin]) - t[pin] / 2  # of the pin board's thickness, from the tails' end
+                blank -= (ends - 2 * lean * middle) * t[pin] * chopped
         elif joint.id.endswith("groove") and part in joint.parts:
             if joint.stopped not in (("A", "C"), ()):
                 return None
-            run = p.length - (
-                0.5 * (t["D"] + (t["B"] if joint.id == "bottom groove" else 0)) if part in "AC" else t["A"] + t["C"]
-            )
+            if part in "AC":  # half into the joint at either end; a lid's groove runs out at B
+                off = 0.5 * (t["D"] + (t["B"] if joint.id == "bottom groove" else 0))
+            else:  # within the tails' sockets there is no wood
+                off = 2 * joints[f"corner A-{part}"].figures[f"baseline on {part}"]
+            run = p.length - off
             blank -= run * f["width"] * f["depth"]
         elif joint.id == "dadoes" and part in "AC":
             widths = sum(v for k, v in f.items() if k.startswith("width "))

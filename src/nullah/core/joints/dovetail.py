@@ -243,8 +243,10 @@ def _socket_cuts(joint: Dovetail, part: str, baseline: float, end: str, length: 
 
 
 def _tail_cuts(joint: Dovetail, part: str, tail_line: float, pin_line: float, end: str) -> list[Cut]:
-    """What is taken out between the pins: traced from the tails, the pin board's inside face in their baseline."""
-    inside, outside = tail_line / joint.run, (tail_line - joint.mating) / joint.run
+    """What is taken out between the pins, traced from the tails: the ends flush, or where the baseline lies nearer than that, the pin
+    board's inside face in it."""
+    home = min(tail_line, joint.mating)
+    inside, outside = home / joint.run, (home - joint.mating) / joint.run
     return [
         Cut(
             part,
