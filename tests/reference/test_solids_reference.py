@@ -5,7 +5,9 @@ from itertools import combinations
 
 import pytest
 from random_projects import random_project
-from solid_sections import assert_closed, read, shared, volume
+from shapely import box as shapely_box
+from shapely import union_all
+from solid_sections import assert_closed, read, section, shared, volume
 
 from nullah.core import demo, edit
 from nullah.core.plan import plan
@@ -82,3 +84,32 @@ def test_soak_parts_are_closed_and_share_no_wood(project):
     known = {}
     for one, other in combinations(bodies.values(), 2):
         assert shared(one, other, known) < 1.0
+
+
+@pytest.mark.parametrize(
+    "project", [demo.project(), edit.set_piece(demo.project(), "lid", "none")], ids=["slides", "none"]
+)
+def test_mating_faces_lie_together(project):
+    """At every corner gauged to the mate's thickness, tails and pins fill the corner: no gap as wide as 0.01 mm anywhere."""
+    now = plan(project)
+    bodies, box = read(parts_obj.text(now)), now.piece.box
+    length, width, _ = box.outside
+    t = box.thickness
+    for tail, pin in ("AB", "CB", "CD", "AD"):
+        x = (0.0, t["D"]) if pin == "D" else (length - t["B"], length)
+        y = (0.0, t["A"]) if tail == "A" else (width - t["C"], width)
+        corner = shapely_box(x[0], y[0], x[1], y[1])
+        for k in range(int(now.joints.joints[0].figures["width"])):
+            wood = union_all([section(bodies[p], k + 0.5).intersection(corner) for p in (tail, pin)])
+            gaps = corner.difference(wood).buffer(-0.005)  # what is wider than 0.01 stays
+            grooved = any(low < k + 0.5 < high for low, high in grooves_of(now))
+            assert gaps.is_empty or grooved, (tail, pin, k)
+
+
+def grooves_of(now):
+    """Heights between which grooves run in the sides."""
+    box = now.piece.box
+    yield box.groove_from_edge, box.groove_from_edge + box.bottom_thickness
+    if box.lid_slides:
+        top = box.outside[2] - box.lid_from_edge
+        yield top - box.lid_thickness, top
