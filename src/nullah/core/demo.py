@@ -127,6 +127,6 @@ def project(cache: PlanCache | None = None) -> Project:
         cache: keeps what was worked of its plan on the way.
     """
     first = untouched()
-    result = plan(first, cache or PlanCache()).breakdown
+    result = plan(first, cache).breakdown
     best = breakdown.offers(result.request)[0]
     return first.model_copy(update={"layout": breakdown.accept(best, result.request.fingerprint)})

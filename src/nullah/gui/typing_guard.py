@@ -37,19 +37,19 @@ class TypingGuard(QObject):
         self.held = False  # a field had the hand a moment ago, and nobody has left it by hand
         self._leaving = False  # the key that was pressed last leaves a field
         self._clicked = 0
-        self._watching = False
+        self.watching = False
 
     def begin(self) -> None:
         """Watch from now on. Not before the window stands: the first event of any widget that Python sees takes long."""
-        if not self._watching:
-            self._watching = True
+        if not self.watching:
+            self.watching = True
             QApplication.instance().installEventFilter(self)
 
     @contextmanager
     def looking_away(self) -> Iterator[None]:
         """While every widget is dressed anew no key comes: what Python does not see goes half as fast again."""
         QApplication.instance().removeEventFilter(self)
-        self._watching = False
+        self.watching = False
         try:
             yield
         finally:

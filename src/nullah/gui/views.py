@@ -2,65 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from typing import TypeAlias
+from importlib import import_module
 
 from PySide6.QtWidgets import QWidget
 
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 
-Made: TypeAlias = Callable[[Session, Theme], QWidget]
-
-
-def _piece() -> Made:
-    from nullah.gui.piece.view import PieceView
-
-    return PieceView
-
-
-def _timber() -> Made:
-    from nullah.gui.timber.view import TimberView
-
-    return TimberView
-
-
-def _breakdown() -> Made:
-    from nullah.gui.breakdown.view import BreakdownView
-
-    return BreakdownView
-
-
-def _trueup() -> Made:
-    from nullah.gui.trueup.view import TrueupView
-
-    return TrueupView
-
-
-def _joints() -> Made:
-    from nullah.gui.joints.view import JointsView
-
-    return JointsView
-
-
-def _together() -> Made:
-    from nullah.gui.together.view import TogetherView
-
-    return TogetherView
-
-
-def _bench() -> Made:
-    from nullah.gui.bench.view import BenchBookView
-
-    return BenchBookView
-
-
-VIEWS: dict[str, Callable[[], Made]] = {
-    "piece": _piece,
-    "timber": _timber,
-    "breakdown": _breakdown,
-    "trueup": _trueup,
-    "joints": _joints,
-    "together": _together,
-    "bench": _bench,
+VIEWS = {  # by station: the class in the ``view.py`` of its folder
+    "piece": "PieceView",
+    "timber": "TimberView",
+    "breakdown": "BreakdownView",
+    "trueup": "TrueupView",
+    "joints": "JointsView",
+    "together": "TogetherView",
+    "bench": "BenchBookView",
 }
+
+
+def made(station: str, session: Session, theme: Theme) -> QWidget:
+    """A new view of that station."""
+    return getattr(import_module(f"nullah.gui.{station}.view"), VIEWS[station])(session, theme)

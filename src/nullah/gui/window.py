@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
 from nullah.core import edit
 from nullah.core.plan import STATIONS
 from nullah.formats.trouble import spoken
-from nullah.gui import tab_order
+from nullah.gui import tab_order, views
 from nullah.gui import theme as look
 from nullah.gui.course import Course
 from nullah.gui.files import Files
@@ -31,7 +31,6 @@ from nullah.gui.side import Side
 from nullah.gui.strip import Strip
 from nullah.gui.theme import Theme
 from nullah.gui.typing_guard import TypingGuard
-from nullah.gui.views import VIEWS
 from nullah.gui.widgets import Field, button, label, row
 from nullah.gui.window_actions import all_actions
 
@@ -171,7 +170,7 @@ class Window(QMainWindow):
         """The view of the station one looks at."""
         here = self.session.here
         if here not in self.views:
-            self.views[here] = made = VIEWS[here]()(self.session, self.theme)
+            self.views[here] = made = views.made(here, self.session, self.theme)
             self.stack.addWidget(made)
             if hasattr(made, "wanted"):
                 made.wanted.connect(self._see_part)
@@ -385,7 +384,8 @@ class Window(QMainWindow):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         super().paintEvent(event)
-        QTimer.singleShot(0, self.guard, self.guard.begin)
+        if not self.guard.watching:  # the first paint
+            QTimer.singleShot(0, self.guard, self.guard.begin)
 
     def changeEvent(self, event: QEvent) -> None:
         super().changeEvent(event)

@@ -13,12 +13,11 @@ MOST_CUTS = 2_500  # about a second's work
 
 @frozen
 class Body:
-    """A part's closed solid in the piece: corners in mm, triangles of corner numbers anticlockwise from outside, volume in mm3."""
+    """A part's closed solid in the piece: corners in mm, triangles of corner numbers anticlockwise from outside."""
 
     part: str
     corners: tuple[Point3, ...]
     triangles: tuple[tuple[int, int, int], ...]
-    volume: float
 
 
 def bodies(plan: Plan) -> tuple[Body, ...]:
@@ -35,5 +34,5 @@ def bodies(plan: Plan) -> tuple[Body, ...]:
     for part in placed(box, joints):
         cuts = [c for joint in joints for c in joint.cuts if c.part == part.id]
         made = solid(part.id, part.size, cuts)
-        out.append(Body(part.id, tuple(part.at(c) for c in made.corners), made.triangles, made.volume))
+        out.append(Body(part.id, tuple(part.at(c) for c in made.corners), made.triangles))
     return tuple(out)
