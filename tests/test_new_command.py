@@ -139,7 +139,7 @@ def test_property_any_answers_within_bounds_give_a_plan_or_one_sentence(capsys, 
         if code == 0:
             made += 1
             now = plan(project_file.load(target))
-            assert now.piece.parts
+            assert now.piece.parts or kind["name"] == "free"
             assert not now.joints.problem
     assert made > 20
 

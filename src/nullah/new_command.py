@@ -28,7 +28,7 @@ def new(words: Sequence[str]) -> Path:
     if kind is None:
         raise BadAnswer(f'There is no kind "{kind_name[:40]}"; there are {", ".join(KINDS)}.')
     piece = kind.piece(written)
-    project = Project(name=piece.name, piece=piece)
+    project = Project(name=piece.name, pieces=(piece,))
     made = plan(project)
     if problem := made.piece.problem or made.joints.problem:
         raise BadAnswer(problem)

@@ -113,7 +113,7 @@ def untouched() -> Project:
     )
     return Project(
         name="Seed-packet box",
-        piece=piece,
+        pieces=(piece,),
         boards=boards(),
         readings=readings(),
         room=Room(temperature=18, humidity_dry=40, humidity_wet=65),

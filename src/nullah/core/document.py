@@ -9,9 +9,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Annotated, Any, Literal, Self, get_args
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import BaseModel, ConfigDict, Discriminator, Field, Tag, model_validator
 
-SCHEMA_VERSION = 4
+SCHEMA_VERSION = 5
 LOG_LINES = 100_000  # lines of the bench book; past that, or past the letters below, the earliest make way
 LOG_LETTERS = 12_000_000
 
@@ -55,9 +55,15 @@ class Contents(Value):
     stand: Literal["upright", "on edge", "flat"] = "upright"
 
 
+PieceId = Annotated[str, Field(pattern=r"^[0-9]{1,6}$")]
+PartId = Annotated[str, Field(pattern=r"^[A-Za-z0-9][A-Za-z0-9.-]{0,59}$")]
+Answers = dict[Word, bool | int | float | str]
+
+
 class Piece(Value):
     """The dovetailed box as asked for; everything else about it is computed."""
 
+    id: PieceId = "1"
     kind: Literal["dovetailed_box"] = "dovetailed_box"
     name: Word = "Practice box"
     contents: Contents = Contents()
@@ -81,6 +87,87 @@ class Piece(Value):
     wall_species: Word = "yellow-poplar"  # a soft even wood for a first joint
     panel_species: Word = "yellow-poplar"
     lid_species: Word = "yellow-poplar"
+
+
+class AddPart(Value):
+    """An edit: a part of the maker's own, ``at`` the corner of its body least in x, y and z of the piece, its face and its upper edge
+    looking the ways named."""
+
+    edit: Literal["part"] = "part"
+    id: PartId
+    label: Word
+    length: Length
+    width: Length
+    thickness: Annotated[float, Field(gt=0, le=300)]
+    species: Word = "yellow-poplar"
+    role: Literal["show", "inside", "hidden"] = "show"
+    face: Literal["front", "back", "left", "right", "up", "down"] = "front"
+    upper: Literal["front", "back", "left", "right", "up", "down"] = "up"
+    at: tuple[Signed, Signed, Signed] = (0.0, 0.0, 0.0)
+
+    @model_validator(mode="after")
+    def _face_and_edge_are_square(self) -> AddPart:
+        axis = {"left": 0, "right": 0, "front": 1, "back": 1, "up": 2, "down": 2}
+        if axis[self.face] == axis[self.upper]:
+            raise ValueError(f"the face and the upper edge of {self.label} look the same way or opposite ones")
+        return self
+
+
+class AddJoint(Value):
+    """An edit: a joint of the maker's own, ``first`` looking ``way`` towards ``second``."""
+
+    edit: Literal["joint"] = "joint"
+    id: PartId
+    family: Word
+    first: PartId
+    second: PartId | Literal[""] = ""
+    way: Literal["front", "back", "left", "right", "up", "down"] = "right"
+    asked: Answers = {}
+
+
+class Drop(Value):
+    """An edit: a part or a joint that the kind foresees and that is not wanted."""
+
+    edit: Literal["drop"] = "drop"
+    id: PartId
+
+
+class Put(Value):
+    """An edit: a figure written by hand in place of what the kind gives, as a part's ``thickness`` or what a joint is asked."""
+
+    edit: Literal["put"] = "put"
+    owner: PartId
+    what: Word
+    value: bool | float | Word
+
+
+Edit = Annotated[AddPart | AddJoint | Drop | Put, Field(discriminator="edit")]
+
+
+class Designed(Value):
+    """A piece of any kind that is designed from answers: what was asked, by the names the kind asks for, and what the maker changed by
+    hand. Nothing expanded is stored."""
+
+    id: PieceId = "1"
+    kind: Annotated[str, Field(pattern=r"^[a-z][a-z_]{0,59}$")]
+    name: Word
+    asked: Answers = {}
+    edits: Annotated[tuple[Edit, ...], Field(max_length=2_000)] = ()
+
+    @model_validator(mode="after")
+    def _a_box_is_written_as_one(self) -> Designed:
+        if self.kind == "dovetailed_box":
+            raise ValueError("a dovetailed box is written with fields of its own")
+        return self
+
+
+def _shape(given: Any) -> str:
+    """Which of the two shapes of a piece is given."""
+    kind = given.get("kind", "dovetailed_box") if isinstance(given, dict) else getattr(given, "kind", "")
+    return "box" if kind == "dovetailed_box" else "designed"
+
+
+AnyPiece = Annotated[Annotated[Piece, Tag("box")] | Annotated[Designed, Tag("designed")], Discriminator(_shape)]
 
 
 # ---- timber
@@ -322,13 +409,19 @@ class AcceptedLayout(Value):
 
 
 class Project(Value):
-    """One piece of work, whole. Immutable; ``model_copy(update=...)`` through ``edit`` makes the next one."""
+    """One piece of work, whole: a piece or several that come out of the same boards. Immutable; ``model_copy(update=...)`` through
+    ``edit`` makes the next one.
 
-    schema_version: Literal[4] = 4
+    ``piece=`` may be given in place of ``pieces=`` to make a project of one, and ``model_copy(update={"piece": one})`` replaces the
+    piece of that id.
+    """
+
+    schema_version: Literal[5] = 5
     name: Word = "New project"
     units: Literal["mm", "in"] = "mm"
     denominator: Literal[16, 32, 64] = 32
-    piece: Piece = Piece()
+    pieces: Annotated[tuple[AnyPiece, ...], Field(min_length=1, max_length=40)] = (Piece(),)
+    hand: PieceId = "1"  # the piece that is in hand
     boards: Annotated[tuple[Board, ...], Field(max_length=500)] = ()
     readings: Annotated[tuple[Reading, ...], Field(max_length=5_000)] = ()
     room: Room = Room()
@@ -346,12 +439,49 @@ class Project(Value):
     whole: Annotated[tuple[Word, ...], Field(max_length=500)] = ()  # boards that are not to be sawn into
     timer: Timer | None = None
 
+    @model_validator(mode="before")
+    @classmethod
+    def _one_piece_stands_for_pieces(cls, given: Any) -> Any:
+        if isinstance(given, dict) and "piece" in given:
+            rest = {k: v for k, v in given.items() if k != "piece"}
+            one = given["piece"]
+            if isinstance(one, Piece | Designed) and "pieces" in rest:  # the piece of that id is replaced
+                kept = tuple(one if p.id == one.id and type(p) is type(one) else p for p in rest["pieces"])
+                return {**rest, "pieces": kept}
+            hand = one.id if isinstance(one, Piece | Designed) else "1"
+            return {"hand": hand, **rest, "pieces": (one,)}
+        return given
+
     @model_validator(mode="after")
     def _ids_are_unique(self) -> Project:
         boards = [b.id for b in self.boards]
         if len(set(boards)) != len(boards):
             raise ValueError("two boards share one id")
+        pieces = [p.id for p in self.pieces]
+        if len(set(pieces)) != len(pieces):
+            raise ValueError("two pieces share one id")
+        if self.hand not in pieces:
+            raise ValueError("the piece in hand is none of the project's")
         return self
+
+    @property
+    def in_hand(self) -> Piece | Designed:
+        """The piece in hand."""
+        return next(p for p in self.pieces if p.id == self.hand)
+
+    @property
+    def piece(self) -> Piece:
+        """The box in hand, else the first there is, else one as by default: for what knows boxes alone."""
+        boxes = [p for p in self.pieces if isinstance(p, Piece)]
+        return next((p for p in boxes if p.id == self.hand), boxes[0] if boxes else _NO_BOX)
+
+
+_NO_BOX = Piece()
+
+
+def prefix(piece_id: str) -> str:
+    """What the ids of a piece's parts and joints begin with: nothing for piece 1, so that older files keep their names."""
+    return "" if piece_id == "1" else f"{piece_id}."
 
 
 def schema() -> dict[str, object]:

@@ -122,6 +122,14 @@ class Drawing:
         """What is under and what is over it, in painting order."""
         return (*self.under.everything(), *self.items) if self.under is not None else self.items
 
+    def of_piece(self, prefix: str) -> Drawing:
+        """The drawing with the parts that it shows named by the project's names, which have ``prefix`` before their own."""
+        items = tuple(
+            replace(i, tag=f"part:{prefix}{i.tag[5:]}") if getattr(i, "tag", "").startswith("part:") else i
+            for i in self.items
+        )
+        return replace(self, items=items)
+
 
 def _is_detail(item: Primitive) -> bool:
     """Detail lies within what carries it, and need not be looked at for bounds."""

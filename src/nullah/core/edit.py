@@ -12,13 +12,16 @@ from nullah.core.calls import Call
 from nullah.core.document import (
     LOG_LETTERS,
     LOG_LINES,
+    AddPart,
     Board,
     Choice,
     CutMark,
     JointMark,
     LogEntry,
     Measured,
+    Piece,
     Project,
+    Put,
     Timer,
     Value,
 )
@@ -169,8 +172,14 @@ def check_species(project: Project) -> None:
     Raises:
         UnknownSpecies: one is not; the message lists those that are.
     """
-    piece = project.piece
-    for name in (piece.wall_species, piece.panel_species, piece.lid_species, *(b.species for b in project.boards)):
+    named = [b.species for b in project.boards]
+    for one in project.pieces:
+        if isinstance(one, Piece):
+            named += [one.wall_species, one.panel_species, one.lid_species]
+        else:
+            named += [e.species for e in one.edits if isinstance(e, AddPart)]
+            named += [str(e.value) for e in one.edits if isinstance(e, Put) and e.what == "species"]
+    for name in named:
         species(name)
 
 
@@ -221,8 +230,8 @@ def _outside_held(before: Project, after: Project) -> Project:
 def _outside(project: Project) -> tuple[float, ...] | None:
     p = project
     wood = as_made.work(p.boards, p.room, p.choices, p.layout, p.cut).wood
-    said = tuple(m for m in p.measured if m.part != "box")
-    box = piece.work(p.piece, said, p.cut, p.choices, wood).box
+    said = tuple(m for m in p.measured if m.part.rpartition(".")[2] != "box")
+    box = piece.work(p.pieces, p.hand, said, p.cut, p.choices, wood, piece.shop_of(p.kit)).box
     return box.outside if box is not None else None
 
 

@@ -105,9 +105,11 @@ def plan(
     kept = cache if cache is not None else PlanCache()
     kept.worked.clear()
     p = project
-    for_piece = tuple(m for m in p.measured if m.part != "box")
+    for_piece = tuple(m for m in p.measured if m.part.rpartition(".")[2] != "box")
     made = kept.station("as_made", as_made.work, p.boards, p.room, p.choices, p.layout, p.cut)
-    done_piece = kept.station("piece", piece.work, p.piece, for_piece, p.cut, p.choices, made.wood)
+    done_piece = kept.station(
+        "piece", piece.work, p.pieces, p.hand, for_piece, p.cut, p.choices, made.wood, piece.shop_of(p.kit)
+    )
     done_timber = kept.station(
         "timber", timber.work, p.boards, p.choices, done_piece, made, p.allowances, p.kit.crosscut_kerf
     )
@@ -139,7 +141,7 @@ def plan(
         progress,
     )
     done_true = kept.station("trueup", trueup.work, p.boards, p.readings, p.kit, p.choices, done_piece, done_break)
-    done_joints = kept.station("joints", joints.work, p.piece, p.kit, p.choices, done_piece, p.joints_cut)
+    done_joints = kept.station("joints", joints.work, p.kit, p.choices, done_piece, p.joints_cut)
     done_together = kept.station("together", together.work, p.kit, p.measured, p.choices, done_piece, done_joints)
     done_bench = kept.station(
         "bench",
@@ -164,8 +166,18 @@ def plan(
         offered = breakdown_calls.layout_call(done_break, found[1], better_too)
         if offered:
             calls.append(offered)
-    calls += [*done_true.calls, *done_joints.calls, *(done_together.calls if done_together else ())]
-    return Plan(p, done_piece, done_timber, done_break, done_true, done_joints, done_together, done_bench, tuple(calls))
+    calls += [*done_true.calls, *done_joints.calls, *(c for one in done_together.values() for c in one.calls)]
+    return Plan(
+        p,
+        done_piece,
+        done_timber,
+        done_break,
+        done_true,
+        done_joints,
+        done_together.get(p.hand),
+        done_bench,
+        tuple(calls),
+    )
 
 
 def settings_at(one: Plan, station: str) -> tuple[Setting, ...]:

@@ -71,6 +71,10 @@ def sentence(error: ValidationError) -> str:
     """The first fault of a validation error as one sentence with where and why; lengths are marked for ``told``."""
     first = error.errors()[0]
     kind, loc, facts = first["type"], first["loc"], first.get("ctx", {})
+    if (
+        loc[:1] == ("pieces",) and len(loc) > 2
+    ):  # a piece is told by its number, the first without, and never by its shape
+        loc = ("piece", *((loc[1],) if loc[1] else ()), *loc[3:])
     names = [p for p in loc if not isinstance(p, int)]
     leaf = str(names[-1]) if names else ""
     where = " ".join(_said(p) for p in loc)

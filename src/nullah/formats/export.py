@@ -51,8 +51,13 @@ def _solids(plan: Plan) -> bytes:
 
 def _pictures(plan: Plan) -> list[tuple[str, Drawing]]:
     out = []
-    if plan.piece.box is not None:
-        out += [("piece", piece.of(plan)), ("standing", standing.of(plan)), ("apart", standing.of(plan, 0.6))]
+    for name, drawing in (
+        ("piece", piece.of(plan)),
+        ("standing", standing.of(plan)),
+        ("apart", standing.of(plan, 0.6)),
+    ):
+        if drawing.items:
+            out.append((name, drawing))
     if plan.breakdown.layout is not None and plan.project.boards:
         out.append(("layout", boards.laid_out(plan.project.boards, plan.breakdown)))
     return out

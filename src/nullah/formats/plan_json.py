@@ -11,25 +11,30 @@ from nullah.core.measure import plain, told
 from nullah.core.pieces.part import Chain
 from nullah.core.plan import Plan
 
-PIECE = "1"  # the id of the one piece a project holds
-
 
 def as_data(plan: Plan) -> dict[str, Any]:
     """The plan as dictionaries and lists."""
-    box = plan.piece.box
+    box, outside = plan.piece.box, plan.piece.in_hand.outside
     return {
         "project": plan.project.name,
         "units": "mm",
         "problem": plan.piece.problem or plan.joints.problem,
-        "outside": list(box.outside) if box else None,
+        "outside": list(outside) if outside else None,
         "inside": list(box.inside) if box else None,
-        "pieces": [{"id": PIECE, "kind": plan.project.piece.kind, "name": plan.project.piece.name}],
-        "rods": [{"id": c.name.split()[0].lower(), **_sum(c)} for c in (box.chains if box else ())],
-        "chains": [_sum(c) for c in (box.chains if box else ())],
+        "pieces": [
+            {"id": m.id, "kind": m.piece.kind, "name": m.piece.name, "problem": m.problem or plan.joints.troubles[m.id]}
+            for m in plan.piece.made
+        ],
+        "rods": [
+            {"id": f"{m.prefix}{c.rod or c.name.split()[0].lower()}", "piece": m.id, **_sum(c)}
+            for m in plan.piece.made
+            for c in m.chains
+        ],
+        "chains": [_sum(c) for c in plan.piece.chains],
         "parts": [
             {
                 "id": p.id,
-                "piece": PIECE,
+                "piece": plan.piece.of_part[p.id].id,
                 "label": p.name,
                 "name": p.name,
                 "length": p.length,

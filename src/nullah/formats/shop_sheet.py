@@ -47,8 +47,9 @@ class _Sheet(Sheet):
         )
         if p.piece.problem:
             self.words(p.piece.problem)
-        if p.piece.box is not None:
-            self.drawing(piece.of(p), 230)
+        drawing = piece.of(p)
+        if drawing.items:
+            self.drawing(drawing, 230)
         self._parts()
         self._layout()
         self._settings()

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import field
+from dataclasses import field, replace
 
 from nullah.core.drawing import Drawing
 from nullah.core.frozen import frozen
@@ -64,6 +64,23 @@ class JointPlan:
     figures: Mapping[str, float] = field(default_factory=dict)
     cuts: tuple[Cut, ...] = ()
     stopped: tuple[str, ...] = ()  # of a groove: the parts in which it stops within the joint
+
+
+def qualified(joint: JointPlan, prefix: str, name: str) -> JointPlan:
+    """The joint by the project's names: what a piece that is not the first puts before its own, and the piece's name before the
+    joint's."""
+    if not prefix:
+        return joint
+    return replace(
+        joint,
+        id=f"{prefix}{joint.id}",
+        name=f"{name}: {joint.name}",
+        parts=tuple(f"{prefix}{p}" for p in joint.parts),
+        settings=tuple(replace(s, parts=tuple(f"{prefix}{p}" for p in s.parts)) for s in joint.settings),
+        faces=tuple(replace(f, part=f"{prefix}{f.part}", drawing=f.drawing.of_piece(prefix)) for f in joint.faces),
+        cuts=tuple(replace(c, part=f"{prefix}{c.part}") for c in joint.cuts),
+        stopped=tuple(f"{prefix}{p}" for p in joint.stopped),
+    )
 
 
 def _both(first: str, second: str) -> str:

@@ -68,7 +68,8 @@ def as_node(cell: Cell, options: Options) -> Node:
     use = cell.use
     if use == "free":
         use = "offcut" if cell.length >= options.keep_offcut and cell.width >= LEAST_WIDTH else "waste"
-    return Node(x=cell.x, y=cell.y, length=cell.length, width=cell.width, use=use, part=cell.part)
+    length, width = max(0.0, cell.length), max(0.0, cell.width)  # what a sum of sizes leaves below nothing is rounding
+    return Node(x=cell.x, y=cell.y, length=length, width=width, use=use, part=cell.part)
 
 
 def carve(cell: Cell, x: float, y: float, length: float, width: float, options: Options) -> Cell:

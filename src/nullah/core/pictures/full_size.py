@@ -6,9 +6,13 @@ from nullah.core.document import Piece
 from nullah.core.drawing import Area, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.frozen import frozen
 from nullah.core.joints.dovetail import Dovetail, NoDovetail, tail_outline
+from nullah.core.joints.family import shown
 from nullah.core.joints.grooves import STOP
+from nullah.core.joints.plan import JointPlan
 from nullah.core.pieces.box import LID_WAY_IN, Box, corner_layout, corners
+from nullah.core.pieces.worked import Worked
 from nullah.core.plan import Plan
+from nullah.core.shapes.cut import Cut
 
 STICK = 30.0  # mm: how broad a story stick is drawn
 ROWS = 4  # heights at which the names of neighbouring marks stand, so that they stay apart
@@ -27,16 +31,73 @@ class Sheet:
 
 
 def sheets(plan: Plan) -> tuple[Sheet, ...]:
-    """Every template and story stick of a plan; none where there is no box."""
-    box = plan.piece.box
-    if box is None:
-        return ()
+    """Every template and story stick of a plan, piece by piece."""
+    out: list[Sheet] = []
+    for made in plan.piece.made:
+        mine = plan.joints.of_piece[made.id]
+        name = f"{made.piece.name}: " if len(plan.piece.made) > 1 else ""
+        if made.box is not None and isinstance(made.piece, Piece):
+            found = _of_box(made.piece, made.box, made.prefix, mine)
+        elif made.worked is not None:
+            found = _of_design(made.worked, made.prefix, mine)
+        else:
+            continue
+        out += [Sheet(f"{name}{s.title}", s.drawing) for s in found]
+    return tuple(out)
+
+
+def _of_design(worked: Worked, prefix: str, joints: tuple[JointPlan, ...]) -> tuple[Sheet, ...]:
+    """A template for every marked side of every joint, alike ones once, and a story stick for every rod."""
+    by_outline: dict[tuple[object, ...], tuple[str, Drawing, list[str]]] = {}
+    for joint in joints:
+        sides: dict[tuple[str, str], list[Cut]] = {}
+        for cut in joint.cuts:
+            sides.setdefault((cut.part.removeprefix(prefix), cut.side), []).append(cut)
+        for (part, side), cuts in sides.items():
+            size = worked.part(part).sizes
+            (x0, y0), (x1, y1) = shown(side, size, cuts)
+            outlines = tuple(tuple((round(x - x0, 3), round(y - y0, 3)) for x, y in c.outline) for c in cuts)
+            key = (joint.family, side, outlines, round(x1 - x0, 3), round(y1 - y0, 3))
+            label = worked.part(part).name
+            if key not in by_outline:
+                by_outline[key] = (
+                    f"{joint.family.replace('_', ' ').capitalize()}, {side}",
+                    _marked_side(side, size, cuts),
+                    [],
+                )
+            if label not in by_outline[key][2]:
+                by_outline[key][2].append(label)
+    out = [Sheet(f"{words}: on {', '.join(on)}", drawing) for words, drawing, on in by_outline.values()]
+    for rod in worked.sizes.design.rods:
+        marks = worked.sizes.marks(rod.id)
+        start = next(iter(marks.values()))
+        if (end := next(reversed(marks.values())) - start) > 0:
+            named = [(at - start, name.replace("-", " ")) for name, at in marks.items()]
+            out.append(Sheet(f"Story stick: {rod.name}, {end:.1f}", _stick(named)))
+    return tuple(out)
+
+
+def _marked_side(side: str, size: tuple[float, float, float], cuts: list[Cut]) -> Drawing:
+    """A side round its cuts at full size: the edges it is laid against, and every line of the cuts."""
+    low, high = shown(side, size, cuts)
+    items: list[Primitive] = [
+        Area(rectangle(0.0, 0.0, high[0] - low[0], high[1] - low[1]), "", edge="outline", tag="side")
+    ]
+    for cut in cuts:
+        outline = tuple((x - low[0], y - low[1]) for x, y in cut.outline)
+        items.append(Area(outline, "waste", hatch=True, opacity=0.5))
+        items.append(Line((*outline, outline[0]), "ink", tag="cut"))
+    return Drawing(tuple(items))
+
+
+def _of_box(piece: Piece, box: Box, prefix: str, joints: tuple[JointPlan, ...]) -> tuple[Sheet, ...]:
+    """Templates of the corners and story sticks of a box; its joints by the project's names."""
     out: list[Sheet] = []
     made: list[tuple[Dovetail, Groovings, float, float]] = []
-    by_id = {j.id: j for j in plan.joints.joints}
+    by_id = {j.id.removeprefix(prefix): j for j in joints}
     for name, tail, pin, width in corners(box):
         try:
-            joint = corner_layout(plan.project.piece, box, tail, pin, width)
+            joint = corner_layout(piece, box, tail, pin, width)
         except NoDovetail:
             continue
         laid = by_id.get(f"corner {name}")
@@ -44,18 +105,17 @@ def sheets(plan: Plan) -> tuple[Sheet, ...]:
             continue
         base = laid.figures[f"baseline on {tail}"]
         slot = box.part(tail).width - width
-        grooves = _groovings(plan, box, tail, pin)
+        grooves = _groovings(piece, by_id, prefix, box, tail, pin)
         if (joint, grooves, base, slot) not in made:  # corners laid out alike share a template
             made.append((joint, grooves, base, slot))
             out.append(Sheet(f"Tails, corner {name}: on {tail}", template(joint, tail, pin, base, slot, grooves)))
-    return (*out, *sticks(plan.project.piece, box))
+    return (*out, *sticks(piece, box))
 
 
-def _groovings(plan: Plan, box: Box, tail: str, pin: str) -> Groovings:
+def _groovings(piece: Piece, place: dict[str, JointPlan], prefix: str, box: Box, tail: str, pin: str) -> Groovings:
     """The grooves of a tail board at its end: (low, high, where it begins from the end, name) each, mm."""
     out = []
-    height, piece = box.part(tail).width, plan.project.piece
-    place = {j.id: j for j in plan.joints.joints}
+    height = box.part(tail).width
     stop = box.thickness[pin] * STOP
     for name, low, thick in (
         ("bottom groove", box.groove_from_edge, box.bottom_thickness),
@@ -63,7 +123,7 @@ def _groovings(plan: Plan, box: Box, tail: str, pin: str) -> Groovings:
     ):
         if name == "lid groove" and piece.lid != "sliding":
             continue
-        stopped = name not in place or tail in place[name].stopped
+        stopped = name not in place or f"{prefix}{tail}" in place[name].stopped
         runs_out = name == "lid groove" and pin == LID_WAY_IN
         out.append((low, low + thick, stop if stopped and not runs_out else 0.0, name))
     return tuple(out)

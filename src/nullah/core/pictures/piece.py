@@ -5,6 +5,7 @@ from __future__ import annotations
 from nullah.core.document import Piece
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Primitive, Text, rectangle
 from nullah.core.joints.dovetail import Dovetail, NoDovetail, tail_outline
+from nullah.core.pictures import seen
 from nullah.core.pictures.wood import PartWood, woods
 from nullah.core.pieces.box import Box, corner_layout, corners
 from nullah.core.plan import Plan
@@ -36,11 +37,14 @@ def picture(piece: Piece, box: Box, wood: dict[str, PartWood]) -> Drawing:
 
 
 def of(plan: Plan) -> Drawing:
-    """The three views of a plan's box; empty where there is none."""
+    """The three views of the piece in hand; empty where it cannot be made."""
     p = plan.project
     if plan.piece.box is None:
-        return Drawing()
-    return picture(p.piece, plan.piece.box, woods(plan.piece.parts, plan.breakdown, p.boards))
+        return seen.views(plan)
+    pre = plan.piece.in_hand.prefix
+    found = woods(plan.piece.in_hand.parts, plan.breakdown, p.boards)
+    drawing = picture(p.piece, plan.piece.box, {name.removeprefix(pre): wood for name, wood in found.items()})
+    return drawing.of_piece(pre) if pre else drawing
 
 
 def _from_above(piece: Piece, box: Box, x: float, y: float, wood: dict[str, PartWood]) -> list[Primitive]:

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from nullah.core.document import Piece
 from nullah.core.drawing import Area, Drawing, Line, Point, Primitive, Text
 from nullah.core.joints.dovetail import NoDovetail
+from nullah.core.pictures import seen
 from nullah.core.pictures.wood import PartWood, woods
 from nullah.core.pieces.box import Box
 from nullah.core.pieces.solids import ENDS, FACES, Solid, solids
@@ -52,11 +53,18 @@ def picture(piece: Piece, box: Box, wood: dict[str, PartWood], apart: float = 0.
 
 
 def of(plan: Plan, apart: float = 0.0) -> Drawing:
-    """A plan's box standing; empty where there is none."""
+    """The piece in hand standing; empty where it cannot be made."""
     p = plan.project
     if plan.piece.box is None:
-        return Drawing()
-    return picture(p.piece, plan.piece.box, woods(plan.piece.parts, plan.breakdown, p.boards), apart)
+        return seen.standing(plan, apart)
+    return picture(p.piece, plan.piece.box, _woods(plan), apart)
+
+
+def _woods(plan: Plan) -> dict[str, PartWood]:
+    """What shows of each part of the box in hand, by the box's own names."""
+    pre = plan.piece.in_hand.prefix
+    found = woods(plan.piece.in_hand.parts, plan.breakdown, plan.project.boards)
+    return {name.removeprefix(pre): wood for name, wood in found.items()}
 
 
 def _normals(corners: Floats) -> Floats:

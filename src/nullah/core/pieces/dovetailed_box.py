@@ -76,5 +76,7 @@ DOVETAILED_BOX = Kind(
     "dovetailed_box",
     "A box sized from what it holds: through dovetails, a bottom in grooves, dividers in dadoes, a lid that slides or lifts off.",
     tuple(_asks()),
-    _made,
+    "Holds {contents.count} {contents.name}, each {contents.width} wide, {contents.height} high and {contents.thickness} thick, "
+    "{contents.stand}, with {wiggle} of room, {dividers} dividers and a lid: {lid}.",
+    made=_made,
 )

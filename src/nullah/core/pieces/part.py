@@ -31,6 +31,8 @@ class Part:
     end_zone: float = 0.0
     long_by: float = 0.0
     wide_by: float = 0.0
+    fitted: bool = True  # left long and fitted last; else shot to its size before its joints are cut
+    in_order: bool = False  # its group is sawn in sequence from one length, so that the figure runs on
     cut: bool = False
     planned: tuple[float, float, float] = ()  # type: ignore[assignment]  # filled in below where not given
     measured: tuple[str, ...] = ()
@@ -68,6 +70,7 @@ class Chain:
     name: str
     lines: tuple[ChainLine, ...]
     edit: str = ""
+    rod: str = ""  # the id of the story stick it is
 
     @property
     def total(self) -> float:

@@ -7,14 +7,16 @@ from dataclasses import replace
 from nullah.core import cautions
 from nullah.core.document import Board, LogEntry
 from nullah.core.frozen import frozen
+from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import marked
+from nullah.core.pieces.part import Part
 from nullah.core.stations import rough_steps, true_steps
 from nullah.core.stations.as_made import AsMade
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.job import Job
 from nullah.core.stations.joints import JointsResult
-from nullah.core.stations.piece import PieceResult
+from nullah.core.stations.piece import Made, PieceResult
 from nullah.core.stations.step import Step, told_figure
 from nullah.core.stations.together import TogetherResult
 from nullah.core.stations.trueup import TrueupResult
@@ -44,15 +46,14 @@ def work(
     breakdown: BreakdownResult,
     trueup: TrueupResult,
     joints: JointsResult,
-    together: TogetherResult | None,
+    together: dict[str, TogetherResult],
 ) -> BenchResult:
     """The station: the steps as the plan stands, with what is done and what the log says it took."""
     job = Job(boards, piece, as_made, breakdown, trueup, joints)
     steps = [
         *rough_steps.steps(job),
         *true_steps.steps(job),
-        *_joint_steps(job),
-        *_last_steps(job, together),
+        *(s for made in piece.made for s in _of_piece(made, job, together.get(made.id))),
     ]
     finished = {*done, *_implied(steps, piece, breakdown)}
     took: dict[str, float] = {}
@@ -80,39 +81,76 @@ def _implied(steps: list[Step], piece: PieceResult, breakdown: BreakdownResult) 
     return out
 
 
-def _joint_steps(job: Job) -> list[Step]:
+def _of_piece(made: Made, job: Job, together: TogetherResult | None) -> list[Step]:
+    """The joints of one piece, what is fitted, and how it goes together."""
+    joints = job.joints.of_piece[made.id]
+    first = _joint_steps(made.parts, joints, job) if made.box is not None else _design_steps(made.parts, joints, job)
+    return [*first, *_last_steps(made, joints, together)]
+
+
+def _joint_steps(parts: tuple[Part, ...], joints: tuple[JointPlan, ...], job: Job) -> list[Step]:
     """Corners from shot sides; grooves and dadoes once the corners fit and what goes in them has its thickness; parts fitted last;
     and what is cut in a part once it is fitted."""
-    steps = [_joint_step(j, job, tuple(f"cut {p}" for p in j.parts)) for j in job.joints.joints if _is_corner(j)]
+    steps = [_joint_step(j, job, tuple(f"cut {p}" for p in j.parts)) for j in joints if _is_corner(j)]
     corners = tuple(s.id for s in steps)
-    sides = {p.id for p in job.piece.parts if p.group == "sides"}
-    inside = [j for j in job.joints.joints if not _is_corner(j) and sides.intersection(j.parts)]
+    sides = {p.id for p in parts if not p.fitted}
+    inside = [j for j in joints if not _is_corner(j) and sides.intersection(j.parts)]
     for joint in inside:
         mates = [p for p in joint.parts if p not in sides]
         steps.append(_joint_step(joint, job, (*corners, *(w for m in mates for w in job.to_thickness(m)))))
-    for part in job.piece.parts:
-        if part.group == "sides":
+    for part in parts:
+        if not part.fitted:
             continue
         holds = tuple(f"joint {j.id}" for j in inside if part.id in j.parts)
-        steps.append(
-            Step(
-                f"cut {part.id}",
-                "joints",
-                f"Fit {part.name}",
-                f"Left long until now: cut to the opening as built, {marked(part.length)} x "
-                f"{marked(part.width)}, and try it dry.",
-                told_figure(part.length),
-                part.length,
-                waits=(*corners, *holds, *job.to_thickness(part.id)),
-                minutes=10,
-                cautions=cautions.for_step("fit"),
-                parts=(part.id,),
-                cuts=part.id,
-            )
-        )
-    after = [j for j in job.joints.joints if not _is_corner(j) and j not in inside]
+        steps.append(_fit_step(part, (*corners, *holds, *job.to_thickness(part.id))))
+    after = [j for j in joints if not _is_corner(j) and j not in inside]
     steps += [_joint_step(j, job, tuple(f"cut {p}" for p in j.parts)) for j in after]
     return steps
+
+
+def _fit_step(part: Part, waits: tuple[str, ...]) -> Step:
+    return Step(
+        f"cut {part.id}",
+        "joints",
+        f"Fit {part.name}",
+        f"Left long until now: cut to the opening as built, {marked(part.length)} x "
+        f"{marked(part.width)}, and try it dry.",
+        told_figure(part.length),
+        part.length,
+        waits=waits,
+        minutes=10,
+        cautions=cautions.for_step("fit"),
+        parts=(part.id,),
+        cuts=part.id,
+    )
+
+
+def _design_steps(parts: tuple[Part, ...], joints: tuple[JointPlan, ...], job: Job) -> list[Step]:
+    """Joints of parts that are shot to size, each after those that must be cut before it in the same part; then what is fitted, and its
+    joints."""
+    fitted = {p.id for p in parts if p.fitted}
+    early = [j for j in joints if not fitted.intersection(j.parts)]
+    late = [j for j in joints if j not in early]
+    steps = [_joint_step(j, job, _waits(j, early)) for j in _in_turn(early)]
+    before = tuple(s.id for s in steps)
+    steps += [_fit_step(p, (*before, *job.to_thickness(p.id))) for p in parts if p.fitted]
+    steps += [_joint_step(j, job, _waits(j, late)) for j in _in_turn(late)]
+    return steps
+
+
+def _in_turn(joints: list[JointPlan]) -> list[JointPlan]:
+    """Those that others wait for first, else as they are."""
+    return sorted(joints, key=lambda j: len(FAMILIES[j.family].after))
+
+
+def _waits(joint: JointPlan, among: list[JointPlan]) -> tuple[str, ...]:
+    """What a joint waits for: its parts at their size, and joints that are cut in them before it."""
+    first = FAMILIES[joint.family].after
+    mine = set(joint.parts)
+    return (
+        *(f"cut {p}" for p in joint.parts),
+        *(f"joint {j.id}" for j in among if j.family in first and mine.intersection(j.parts)),
+    )
 
 
 def _is_corner(joint: JointPlan) -> bool:
@@ -137,13 +175,13 @@ def _joint_step(joint: JointPlan, job: Job, waits: tuple[str, ...]) -> Step:
     )
 
 
-def _last_steps(job: Job, together: TogetherResult | None) -> list[Step]:
+def _last_steps(made: Made, joints: tuple[JointPlan, ...], together: TogetherResult | None) -> list[Step]:
     if together is None:
         return []
     steps = []
     before = (
-        *(f"cut {p.id}" for p in job.piece.parts),
-        *(f"joint {j.id}" for j in job.joints.joints),
+        *(f"cut {p.id}" for p in made.parts),
+        *(f"joint {j.id}" for j in joints),
     )
     for i, act in enumerate(together.order):
         figure, mm = ("", None)
@@ -151,7 +189,7 @@ def _last_steps(job: Job, together: TogetherResult | None) -> list[Step]:
             figure, mm = told_figure(together.diagonal), together.diagonal
         steps.append(
             Step(
-                f"together {i}",
+                f"together {made.prefix}{i}",
                 "together",
                 ACTS[act.kind],
                 act.words,
@@ -162,11 +200,11 @@ def _last_steps(job: Job, together: TogetherResult | None) -> list[Step]:
                 cautions=cautions.for_step("glue") if act.kind == "glue" else (),
             )
         )
-        before = (f"together {i}",)
-    woods = {p.species for p in job.piece.parts}
+        before = (f"together {made.prefix}{i}",)
+    woods = {p.species for p in made.parts}
     steps.append(
         Step(
-            "finish",
+            f"finish {made.id}" if made.prefix else "finish",
             "together",
             "Clean up and finish",
             "Plane the ends flush, ease the arrises, finish inside and out alike.",

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from nullah.core.calls import Call, Change, Option, taken
-from nullah.core.document import Choice, JointMark, Piece, Project
+from nullah.core.document import Choice, Designed, JointMark, Piece, Project
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import SAME, marked
+from nullah.core.pieces.box_calls import changed
 
 # figures that come straight from what is asked of the piece: going back to them is a change of the piece alone
 _ASKED = {"tails": "tails", "pin": "pin", "half pin": "half_pin", "slope": "slope"}
@@ -13,7 +14,7 @@ _FOLLOWING = ("tails", "pin", "half pin", "slope", "width")  # said first; of wh
 
 
 def conflicts(
-    piece: Piece, joints: tuple[JointPlan, ...], cut: tuple[JointMark, ...], choices: tuple[Choice, ...]
+    piece: Piece | Designed, joints: tuple[JointPlan, ...], cut: tuple[JointMark, ...], choices: tuple[Choice, ...]
 ) -> tuple[Call, ...]:
     """One call for all joints that differ alike from what was cut."""
     by_id = {j.id: j for j in joints}
@@ -46,7 +47,7 @@ def _figure(name: str, value: float) -> str:
 
 
 def _conflict(
-    piece: Piece,
+    piece: Piece | Designed,
     marks: list[JointMark],
     facts: tuple[str, ...],
     by_id: dict[str, JointPlan],
@@ -68,10 +69,10 @@ def _conflict(
             _unmarked(ids),
         ),
     ]
-    back = _as_cut(piece, first, by_id.get(first.joint))
-    if back:
+    back = _as_cut(first, by_id.get(first.joint)) if isinstance(piece, Piece) else {}
+    if back and isinstance(piece, Piece):
         words = ", ".join(f"{k.replace('_', ' ')} {v:g}" for k, v in back.items())
-        options.insert(0, Option("follow", "the plan goes back to what is cut", (words,), _piece_change(back)))
+        options.insert(0, Option("follow", "the plan goes back to what is cut", (words,), changed(piece, back)))
     asked = f"{', '.join(sorted(ids))}: {'; '.join(facts)}"[:2000]
     call_id = f"cut {first.joint}"
     return Call(
@@ -88,7 +89,7 @@ def _conflict(
     )
 
 
-def _as_cut(piece: Piece, mark: JointMark, now: JointPlan | None) -> dict[str, float]:
+def _as_cut(mark: JointMark, now: JointPlan | None) -> dict[str, float]:
     """The fields of the piece that would make the plan what was cut; nothing where they alone would not."""
     if now is None:
         return {}
@@ -99,10 +100,6 @@ def _as_cut(piece: Piece, mark: JointMark, now: JointPlan | None) -> dict[str, f
     if "tails" in back or "pin" in back or "half_pin" in back:  # else their number would follow the width anew
         back["tails"] = int(mark.figures["tails"])
     return back
-
-
-def _piece_change(update: dict[str, float]) -> Change:
-    return lambda project: project.model_copy(update={"piece": project.piece.model_copy(update=update)})
 
 
 def _unmarked(joints: frozenset[str]) -> Change:

@@ -1,192 +1,80 @@
 """Joints: every setting, marked face, order and check, from the parts as they are.
 
-To add a joint family: a file in ``core/joints`` that gives a ``JointPlan``, and its line in ``_joints_of_the_box``.
+To add a joint family: a file in ``core/joints`` and its line in ``core/joints/families.py``.
 """
 
 from __future__ import annotations
 
-from nullah.core.calls import Call, Option, taken
+from dataclasses import replace
+
+from nullah.core.calls import Call
 from nullah.core.document import Choice, JointMark, Kit, Piece
 from nullah.core.frozen import frozen
-from nullah.core.joints import dovetail, grooves
-from nullah.core.joints.plan import JointPlan, Setting, gathered
-from nullah.core.measure import marked
-from nullah.core.pieces.box import LID_FREE, LID_WAY_IN, SEEN_FROM_INSIDE, Box, corner_layout, corners
+from nullah.core.joints.dovetail import NoDovetail
+from nullah.core.joints.plan import JointPlan, Setting, gathered, qualified
+from nullah.core.pieces import box_joints
 from nullah.core.stations import cut_joints
-from nullah.core.stations.piece import PieceResult
-
-PROUD = {"proud": 0.3, "flush": 0.0, "under": -0.3}
+from nullah.core.stations.piece import Made, PieceResult, owner
 
 
 @frozen
 class JointsResult:
-    """Joints in the order of the work, settings gathered over all of them, what cannot be laid out, calls."""
+    """Joints of all pieces in the order of the work, settings gathered over all of them, what of the piece in hand cannot be laid
+    out, calls; ``of_piece``: each piece's joints by its id, and ``troubles`` what cannot be laid out of which."""
 
     joints: tuple[JointPlan, ...]
     settings: tuple[Setting, ...]
     problem: str
     calls: tuple[Call, ...]
+    of_piece: dict[str, tuple[JointPlan, ...]]
+    troubles: dict[str, str]
 
     def failing(self) -> tuple[tuple[str, str], ...]:
         """(joint, words) of every check that does not hold."""
         return tuple((j.name, c.text) for j in self.joints for c in j.checks if not c.holds)
 
 
-def work(
-    piece: Piece, kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult, cut: tuple[JointMark, ...] = ()
-) -> JointsResult:
-    """The station: joints of the box, worked from measured thicknesses; joints that are cut are held to account."""
-    box = upstream.box
-    if box is None:
-        return JointsResult((), (), upstream.problem, ())
-    proud_call = _proud_call(box, choices)
-    school = _school_call(box, kit, choices)
-    try:
-        joints = _joints_of_the_box(piece, kit, box, upstream, PROUD[proud_call.in_force], school.in_force == "pins")
-    except dovetail.NoDovetail as error:
-        return JointsResult((), (), str(error), (proud_call, school))
-    conflicts = cut_joints.conflicts(piece, joints, cut, choices)
+def work(kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult, cut: tuple[JointMark, ...] = ()) -> JointsResult:
+    """The station: joints of every piece, worked from measured thicknesses; joints that are cut are held to account."""
+    laid: dict[str, tuple[JointPlan, ...]] = {}
+    troubles: dict[str, str] = {}
+    calls: list[Call] = []
+    ids = tuple(m.id for m in upstream.made)
+    for made in upstream.made:
+        joints, trouble, asked = _of_box(made, kit, choices) if isinstance(made.piece, Piece) else _of_design(made)
+        name = made.piece.name if made.prefix else ""
+        laid[made.id] = tuple(qualified(j, made.prefix, name) for j in joints)
+        troubles[made.id] = trouble
+        marks = tuple(m for m in cut if owner(m.joint.removeprefix("corner "), ids) == made.id)
+        if not trouble:
+            asked = (*cut_joints.conflicts(made.piece, laid[made.id], marks, choices), *asked)
+        if len(ids) > 1:
+            asked = tuple(replace(c, question=f"{made.piece.name}: {c.question}") for c in asked)
+        calls += asked
+    joints = tuple(j for mine in laid.values() for j in mine)
     settings = gathered([s for j in joints for s in j.settings])
-    return JointsResult(joints, settings, "", (*conflicts, proud_call, school))
+    return JointsResult(joints, settings, troubles[upstream.hand], tuple(calls), laid, troubles)
 
 
-def _joints_of_the_box(
-    piece: Piece, kit: Kit, box: Box, upstream: PieceResult, proud: float, pins_first: bool
-) -> tuple[JointPlan, ...]:
-    found: list[JointPlan] = []
-    layouts = {}
-    for name, tail, pin, width in corners(box):
-        layouts[name] = layout = corner_layout(piece, box, tail, pin, width)
-        slot = box.part(tail).width - width
-        ends = (_end(tail, pin), _end(pin, tail))
-        length = box.part(tail).length
-        found.append(dovetail.plan(name, tail, pin, layout, proud, kit.chisels, pins_first, slot, ends, length))
-    edge, thick = box.groove_from_edge, box.bottom_thickness
-    sides = grooves.Sides(box.thickness, {p.id: (p.length, p.width) for p in box.sides}, SEEN_FROM_INSIDE)
-    places = {dovetail.groove_place(j, edge, edge + thick) for j in layouts.values()}
-    found.append(_groove("bottom groove", "bottom", thick, edge, "lower", ("B", "D"), places, box, sides, kit))
-    if box.dado_centres:
-        names = tuple(p.id for p in box.parts if p.group == "dividers")
-        found.append(
-            grooves.dadoes(
-                dict(zip(names, box.divider_thicknesses, strict=True)),
-                box.dado_depth,
-                box.dado_centres,
-                ("A", "C"),
-                "D",
-                sides,
-                edge + thick,
-                kit.router_plane,
-            )
-        )
-    if piece.lid == "sliding":
-        far = layouts["A-D"]
-        lid_edge, lid_t = box.lid_from_edge, box.lid_thickness
-        lower = far.width - lid_edge - lid_t
-        place = {dovetail.groove_place(far, lower, lower + lid_t)}
-        found.append(_groove("lid groove", "lid", lid_t, lid_edge, "upper", ("D",), place, box, sides, kit, LID_WAY_IN))
-    elif piece.lid == "lift-off":
-        lid = box.part("lid")
-        size = (lid.length, lid.width, lid.thickness)
-        found.append(grooves.lid_rabbet("lid", size, *lid_rabbet_widths(box), lid.thickness / 2, kit.rabbet_plane))
-    return tuple(found)
+def _of_box(made: Made, kit: Kit, choices: tuple[Choice, ...]) -> tuple[tuple[JointPlan, ...], str, tuple[Call, ...]]:
+    """Joints, what stands in their way, and calls of a box."""
+    box, piece = made.box, made.piece
+    if box is None or not isinstance(piece, Piece):
+        return (), made.problem, ()
+    proud = box_joints.proud_call(piece, box, choices)
+    school = box_joints.school_call(piece, box, kit, choices)
+    try:
+        joints = box_joints.joints_of(piece, kit, box, box_joints.PROUD[proud.in_force], school.in_force == "pins")
+    except NoDovetail as error:
+        return (), str(error), (proud, school)
+    return joints, "", (proud, school)
 
 
-def _end(part: str, mate: str) -> str:
-    """The end of a side at its mate, as one looks at its outside face."""
-    return "left" if SEEN_FROM_INSIDE[part][1] == mate else "right"
-
-
-def lid_rabbet_widths(box: Box) -> tuple[float, float]:
-    """Width of a lift-off lid's rabbet at its ends and along its edges, mm: the wall and its clearance, and across the grain half of
-    what the lid still grows, so that it does not jam in the wettest month."""
-    t = box.thickness
-    grows = max(0.0, box.panel_growth["lid"][1])
-    return max(t["B"], t["D"]) + LID_FREE, max(t["A"], t["C"]) + LID_FREE + grows / 2
-
-
-def _groove(
-    name: str,
-    panel: str,
-    thick: float,
-    from_edge: float,
-    edge: str,
-    pin_boards: tuple[str, ...],
-    places: set[str],
-    box: Box,
-    sides: grooves.Sides,
-    kit: Kit,
-    open_at: str = "",
-) -> JointPlan:
-    tail_boards = ("A", "C")
-    place = next(iter(places)) if len(places) == 1 else "across a line"
-    through: tuple[str, ...]
-    stopped: tuple[str, ...]
-    if place == "inside a tail":
-        through, stopped = pin_boards, tail_boards
-    elif place == "inside a pin":
-        through, stopped = tail_boards, pin_boards
-    else:
-        through, stopped = (), tail_boards + pin_boards
-    depth = box.groove_depth
-    return grooves.groove(
-        name, panel, thick, depth, from_edge, edge, through, stopped, sides, place, kit.plough, kit.chisels, open_at
-    )
-
-
-def _proud_call(box: Box, choices: tuple[Choice, ...]) -> Call:
-    """Baselines dead on the mate's thickness, a hair over or a hair under."""
-    t = box.thickness["A"]
-    options = tuple(
-        Option(name, label, (f"gauge {marked(t + PROUD[name])} for {marked(t)} stock", what))
-        for name, label, what in (
-            ("proud", "a hair over", f"ends stand {marked(PROUD['proud'])} proud and are planed flush"),
-            ("flush", "dead on", "nothing to clean up, if the gauge is"),
-            (
-                "under",
-                "a hair under",
-                f"long grain is planed down to the ends: the box shrinks {marked(PROUD['proud'])} a side",
-            ),
-        )
-    )
-    return Call(
-        "baseline",
-        "joints",
-        "Are the baselines gauged over, on, or under the mate's thickness?",
-        options,
-        "flush",
-        "every size downstream stays what it says",
-        "baselines",
-        differ="Most plane proud ends flush; some plane the sides down.",
-        parts=("A", "B", "C", "D"),
-        taken=taken("baseline", options, "baselines", choices),
-    )
-
-
-def _school_call(box: Box, kit: Kit, choices: tuple[Choice, ...]) -> Call:
-    """Tails first or pins first."""
-    saws = 2 * len(corners(box))
-    options = (
-        Option(
-            "tails",
-            "tails first",
-            ("A and C are sawn together, one layout for both", f"{saws} layouts become {saws // 2}"),
-        ),
-        Option(
-            "pins",
-            "pins first",
-            ("the pins trace the tails: easy to hold on wide boards", "every board is laid out by itself"),
-        ),
-    )
-    return Call(
-        "school",
-        "joints",
-        "Tails first, or pins first?",
-        options,
-        "tails",
-        "the most repeatable for few boards",
-        "school",
-        differ="Both schools make sound boxes; keep to the one your hands know.",
-        parts=("A", "B", "C", "D"),
-        taken=taken("school", options, "school", choices),
-    )
+def _of_design(made: Made) -> tuple[tuple[JointPlan, ...], str, tuple[Call, ...]]:
+    """Joints of a designed piece, and what stands in their way."""
+    if made.worked is None:
+        return (), made.problem, ()
+    try:
+        return made.worked.joints(), "", ()
+    except ValueError as error:
+        return (), str(error), ()

@@ -1,235 +1,376 @@
-"""Piece: from what it must hold to parts, and what to do where a part already cut no longer agrees with the plan."""
+"""Piece: the parts of every piece, and what to do where a part already cut no longer agrees with the plan."""
 
 from __future__ import annotations
 
-from dataclasses import replace
+from collections.abc import Callable, Mapping
+from dataclasses import field, replace
 
 from nullah.core.calls import Call, Change, Option, taken
-from nullah.core.document import BoardLayout, Choice, CutMark, Measured, Piece, Project
+from nullah.core.document import (
+    AddPart,
+    BoardLayout,
+    Choice,
+    CutMark,
+    Designed,
+    Drop,
+    Kit,
+    Measured,
+    Piece,
+    Project,
+    Put,
+    prefix,
+)
 from nullah.core.frozen import frozen
+from nullah.core.joints.family import Shop
 from nullah.core.layout.model import leaves
 from nullah.core.layout.progress import without_parts
-from nullah.core.measure import SAME, at_least, marked
-from nullah.core.pieces.box import SIDES, Box, Facts, bottom_size, shape, work_out
-from nullah.core.pieces.part import Part
+from nullah.core.measure import SAME, marked
+from nullah.core.pieces import box_calls, worked
+from nullah.core.pieces.box import Box
+from nullah.core.pieces.part import Chain, Part
+from nullah.core.pieces.worked import Off, Worked
 from nullah.core.stations.as_made import parts_named
 from nullah.core.wood.seasoned import WoodOfParts
+
+_WORDS = ("length", "width", "thickness")
+
+
+@frozen
+class Made:
+    """One piece worked out: what the document says of it, its parts by the project's names, and what cannot be worked out."""
+
+    piece: Piece | Designed
+    parts: tuple[Part, ...] = ()
+    problem: str = ""
+    box: Box | None = None
+    worked: Worked | None = None
+
+    @property
+    def id(self) -> str:
+        """The piece's id."""
+        return self.piece.id
+
+    @property
+    def prefix(self) -> str:
+        """What the project puts before the names of its parts."""
+        return prefix(self.piece.id)
+
+    @property
+    def chains(self) -> tuple[Chain, ...]:
+        """Its lines of arithmetic."""
+        one = self.box or self.worked
+        return one.chains if one else ()
+
+    @property
+    def outside(self) -> tuple[float, float, float] | None:
+        """How far it reaches along x, y and z, mm; None where it has no parts."""
+        if self.box is not None:
+            return self.box.outside
+        return self.worked.outside if self.worked is not None and self.parts else None
 
 
 @frozen
 class PieceResult:
-    """The box, what could not be worked out (then the box is that of the piece as last possible, or None), the calls."""
+    """Every piece; of the one in hand its box, if it is one, and what could not be worked out of it; the calls of all."""
 
-    box: Box | None
-    problem: str
+    made: tuple[Made, ...]
+    hand: str
     calls: tuple[Call, ...]
+    of_part: Mapping[str, Made] = field(default_factory=dict)
+
+    @property
+    def in_hand(self) -> Made:
+        """The piece in hand."""
+        return next(m for m in self.made if m.id == self.hand)
+
+    @property
+    def box(self) -> Box | None:
+        """The box in hand; None where it is none, or cannot be worked out."""
+        return self.in_hand.box
+
+    @property
+    def problem(self) -> str:
+        """Why the piece in hand cannot be worked out, "" where it can."""
+        return self.in_hand.problem
+
+    @property
+    def chains(self) -> tuple[Chain, ...]:
+        """The lines of arithmetic of the piece in hand."""
+        return self.in_hand.chains
 
     @property
     def parts(self) -> tuple[Part, ...]:
-        """All parts; none where the box cannot be worked out."""
-        return self.box.parts if self.box else ()
+        """All parts of all pieces; those of a piece that cannot be worked out are not there."""
+        return tuple(p for m in self.made for p in m.parts)
 
 
 def work(
+    pieces: tuple[Piece | Designed, ...],
+    hand: str,
+    measured: tuple[Measured, ...],
+    cut: tuple[CutMark, ...],
+    choices: tuple[Choice, ...],
+    wood: WoodOfParts,
+    shop: Shop,
+) -> PieceResult:
+    """The station: parts and lines of arithmetic of every piece from what is asked for and what is measured and cut."""
+    made: list[Made] = []
+    calls: list[Call] = []
+    ids = tuple(p.id for p in pieces)
+    several = len(pieces) > 1
+    for piece in pieces:
+        said = tuple(_own(m, piece.id, ids) for m in measured if owner(m.part, ids) == piece.id)
+        marks = tuple(_own(m, piece.id, ids) for m in cut if owner(m.part, ids) == piece.id)
+        one, asked = (
+            _box(piece, said, marks, choices, wood)
+            if isinstance(piece, Piece)
+            else _designed(piece, said, marks, choices, shop)
+        )
+        made.append(one)
+        calls += [replace(c, question=f"{piece.name}: {c.question}") if several else c for c in asked]
+    of_part = {p.id: m for m in made for p in m.parts}
+    calls += _gone([*measured, *cut], of_part, made, choices)
+    return PieceResult(tuple(made), hand, tuple(calls), of_part)
+
+
+def owner(name: str, ids: tuple[str, ...]) -> str:
+    """The id of the piece that a part's or a joint's name belongs to."""
+    head, dot, _ = name.partition(".")
+    return head if dot and head != "1" and head in ids else "1"
+
+
+def _own(mark: Measured | CutMark, piece_id: str, ids: tuple[str, ...]):  # type: ignore[no-untyped-def]  # of its own kind
+    return mark.model_copy(update={"part": mark.part.removeprefix(prefix(piece_id))}) if prefix(piece_id) else mark
+
+
+def _qualified(part: Part, piece: Piece | Designed, box: bool) -> Part:
+    """A part by the project's names."""
+    pre = prefix(piece.id)
+    if box:
+        part = replace(part, fitted=part.group != "sides", in_order=part.group == "sides")
+    if not pre:
+        return part
+    name = f"{piece.name}: {part.name}"[:120]
+    return replace(part, id=f"{pre}{part.id}", name=name, group=f"{pre}{part.group}" if part.group else "")
+
+
+def _box(
     piece: Piece,
     measured: tuple[Measured, ...],
     cut: tuple[CutMark, ...],
     choices: tuple[Choice, ...],
     wood: WoodOfParts,
-) -> PieceResult:
-    """The station: parts and chains from the piece as asked for and what is measured and cut."""
-    base = Facts(measured, cut, {}, "tail", wood)
+) -> tuple[Made, tuple[Call, ...]]:
+    pre = prefix(piece.id)
+    wood = (
+        WoodOfParts(wood.dry, wood.wet, {k.removeprefix(pre): v for k, v in wood.parts.items()}, wood.by_species)
+        if pre
+        else wood
+    )
     try:
-        groove = _groove_call(piece, base, choices)
-        held = {axis: _hold_call(piece, base, axis, choices) for axis in ("length", "width")}
-        pairs = {both: _pair_call(both, measured, choices) for both in ("AC", "BD")}
-        facts = Facts(
-            measured,
-            cut,
-            {a: c.in_force for a, c in held.items() if c},
-            groove.in_force,
-            wood,
-            {both: c.in_force for both, c in pairs.items() if c},
-        )
-        box = work_out(piece, facts)
+        box, first, last = box_calls.worked(piece, measured, cut, choices, wood)
     except ValueError as error:
-        return PieceResult(None, str(error), ())
-    conflicts = [c for part in box.parts if part.cut and (c := _conflict(piece, part, choices))]
-    widths = [c for part in box.sides if (c := _width_call(piece, part, choices))]
-    asked = (*pairs.values(), *held.values())
-    calls = (*conflicts, *(c for c in asked if c), *widths, groove)
-    return PieceResult(box, "", calls)
+        return Made(piece, problem=str(error)), ()
+    parts = tuple(_qualified(p, piece, True) for p in box.parts)
+    conflicts = []
+    for local, part in zip(box.parts, parts, strict=True):
+
+        def follow(off: list[int], local: Part = local) -> Change | None:
+            update = box_calls.following(piece, local, off)
+            return box_calls.changed(piece, update) if update else None
+
+        if part.cut and (c := _conflict("box", part, local.id, follow, choices)):
+            conflicts.append(c)
+    return Made(piece, parts, "", box), (*conflicts, *first, *last)
 
 
-def _groove_call(piece: Piece, base: Facts, choices: tuple[Choice, ...]) -> Call:
-    """Where the bottom's groove runs: a square-cut half pin forces the choice on every through-dovetailed box."""
-    at = {place: shape(piece, replace(base, groove=place)) for place in ("tail", "pin")}
-    options = (
-        Option(
-            "tail",
-            "inside the lowest tail",
-            (
-                f"groove {marked(at['tail'].groove_from_edge)} from the edge; height {marked(at['tail'].outside[2])}",
-                "through in the ends B and D, stopped in A and C",
-            ),
-        ),
-        Option(
-            "pin",
-            "inside a wider half pin",
-            (
-                f"groove {marked(at['pin'].groove_from_edge)} from the edge; height {marked(at['pin'].outside[2])}",
-                f"half pins grow to {marked(at['pin'].half_pin)}; through in A and C, stopped in B and D",
-            ),
-        ),
-    )
-    asked = f"wall {piece.wall:g}, bottom {piece.bottom_thickness:g}, half pin {piece.half_pin:g}, lid {piece.lid}"
-    return Call(
-        "groove",
-        "joints",
-        "Where does the groove for the bottom run?",
-        options,
-        "tail",
-        "the half pins keep their size, and stopping in the two long sides leaves no hole to plug",
-        asked,
-        differ="Some plough all four right through and plug the holes; some widen the half pin.",
-        parts=(*SIDES, "bottom"),
-        taken=taken("groove", options, asked, choices),
-    )
+# ---- pieces that are designed
 
 
-def _hold_call(piece: Piece, base: Facts, axis: str, choices: tuple[Choice, ...]) -> Call | None:
-    """Whether outside or inside stays, when the walls across an axis came out otherwise than planned."""
-    pair = ("B", "D") if axis == "length" else ("A", "C")
-    said = {m.part: m.thickness for m in base.cut}
-    said |= {m.part: m.value for m in base.measured if m.dimension == "thickness"}
-    off = {p: said[p] - piece.wall for p in pair if p in said and abs(said[p] - piece.wall) > SAME}
-    if not off:
-        return None
-    i = 0 if axis == "length" else 1
-    both = {held: shape(piece, replace(base, hold={axis: held})) for held in ("outside", "inside")}
-    ends = "A and C" if axis == "length" else "B and D"
+def shop_of(kit: Kit) -> Shop:
+    """What the kit means to the joints."""
+    return Shop(kit.chisels, kit.plough, kit.router_plane, kit.rabbet_plane)
+
+
+def _designed(
+    piece: Designed,
+    measured: tuple[Measured, ...],
+    cut: tuple[CutMark, ...],
+    choices: tuple[Choice, ...],
+    shop: Shop,
+) -> tuple[Made, tuple[Call, ...]]:
+    pre = prefix(piece.id)
+    try:
+        done = worked.work(piece, measured, cut, {}, shop)
+        holds = [_hold_call(piece, off, choices) for off in done.off]
+        taken_ways = {off.rod: c.in_force for off, c in zip(done.off, holds, strict=True)}
+        if any(c.in_force != c.recommended for c in holds):
+            done = worked.work(piece, measured, cut, taken_ways, shop)
+    except ValueError as error:
+        return Made(piece, problem=str(error)), ()
+    parts = tuple(_qualified(p, piece, False) for p in done.parts)
+    conflicts = []
+    for part in parts:
+
+        def follow(off: list[int], part: Part = part) -> Change | None:
+            local = part.id.removeprefix(pre)
+            return put(piece.id, tuple((local, _WORDS[i], part.sizes[i]) for i in off))
+
+        if part.cut and (c := _conflict("plan", part, part.name, follow, choices)):
+            conflicts.append(c)
+    lost = tuple(_lost_call(piece, name, words, choices) for name, words in done.lost)
+    return Made(piece, parts, "", None, done), (*conflicts, *holds, *lost)
+
+
+def _hold_call(piece: Designed, off: Off, choices: tuple[Choice, ...]) -> Call:
+    """Whether outside or inside stays along a rod, where its parts came out otherwise than planned."""
     options = tuple(
         Option(
-            held,
-            f"hold the {held}",
-            (
-                f"outside {marked(both[held].outside[i])}, inside {marked(both[held].inside[i])}",
-                f"{ends} {marked(both[held].outside[i])} long; bottom {marked(bottom_size(both[held])[i])}",
-            ),
+            way,
+            f"hold the {way}",
+            (f"over all {marked(off.both[way][0])}, between them {marked(off.both[way][1])}",),
         )
-        for held in ("outside", "inside")
+        for way in ("outside", "inside")
     )
-    thinner = sum(off.values()) < 0
-    words = " and ".join(f"{p} at {marked(said[p])}" for p in off)
-    asked = f"{words}, planned {piece.wall:g}"
-    return Call(
-        f"hold {axis}",
-        "piece",
-        f"{words}, planned {marked(piece.wall)}: is the outside {axis} held, or the inside?",
-        options,
-        "outside" if thinner else "inside",
-        "the walls are thinner: nothing gets tight, and lengths already marked stay good"
-        if thinner
-        else "the walls are thicker: holding the outside would squeeze the contents",
-        asked,
-        differ="Hold the inside when something bought must fit; the outside when the place is fixed.",
-        parts=(*pair, "bottom"),
-        taken=taken(f"hold {axis}", options, asked, choices),
-        sets_outside=True,
-    )
-
-
-def _pair_call(pair: str, measured: tuple[Measured, ...], choices: tuple[Choice, ...]) -> Call | None:
-    """Two opposite sides that were measured to be of unlike length: the box has one."""
-    said = {m.part: m.value for m in measured if m.dimension == "length" and m.part in pair}
-    if len(said) < 2 or at_least(min(said.values()), max(said.values())):
-        return None
-    short, long = sorted(pair, key=lambda p: said[p])
-    off = said[long] - said[short]
-    options = (
-        Option(
-            "shorter",
-            f"both at {marked(said[short])}",
-            (f"{marked(off)} comes off {long}, before its joints are marked", "what goes between follows the shorter"),
-        ),
-        Option(
-            "longer",
-            f"both at {marked(said[long])}",
-            (f"{short} is made again", f"or stands {marked(off)} short of its mates, and the box is no rectangle"),
-        ),
-    )
-    asked = f"{short} {said[short]:.1f}, {long} {said[long]:.1f}"
-    call_id = f"pair {pair}"
+    call_id = f"{prefix(piece.id)}hold {off.rod}"
+    asked = "; ".join(off.facts)
     return Call(
         call_id,
         "piece",
-        f"{pair[0]} is {marked(said[pair[0]])} long and {pair[1]} {marked(said[pair[1]])}: opposite sides are of one length. "
-        "Which holds?",
+        f"{off.name}: {' and '.join(off.facts)}. Is the outside held, or what lies between?",
         options,
-        "shorter",
-        "wood comes off and does not go on",
+        "outside" if off.less else "inside",
+        "the parts are thinner: nothing gets tight, and lengths already marked stay good"
+        if off.less
+        else "the parts are thicker: holding the outside would squeeze what lies between",
         asked,
-        parts=(short, long),
+        differ="Hold the inside when something must fit between; the outside when the place is fixed.",
+        parts=tuple(f"{prefix(piece.id)}{p}" for p in off.parts),
         taken=taken(call_id, options, asked, choices),
         sets_outside=True,
     )
 
 
-def _width_call(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call | None:
-    """A side that came out wider or narrower than planned: the other sides follow it, or it stays the odd one."""
-    off = part.width - part.planned[1]
-    if "width" not in part.measured or abs(off) <= SAME:
-        return None
-    height = piece.extra_height + off
+def _lost_call(piece: Designed, name: str, words: str, choices: tuple[Choice, ...]) -> Call:
+    """An edit by hand that the piece has no place for now."""
+
+    def without(project: Project) -> Project:
+        kept = tuple(e for e in piece.edits if name not in (getattr(e, "id", ""), getattr(e, "owner", "")))
+        return changed_piece(project, piece.model_copy(update={"edits": kept}))
+
     options = (
-        Option(
-            "follow",
-            f"all sides follow {part.id}",
-            (f"every side and the height change by {marked(off)}",),
-            _piece_change({"extra_height": height}),
-        ),
-        Option(
-            "keep",
-            "the others stay as planned",
-            (f"{part.id} stands {marked(abs(off))} {'proud' if off > 0 else 'low'} at the top edge",),
-        ),
+        Option("keep", "keep it in case it comes back", ("it is set aside until then",)),
+        Option("drop", "let it go", ("what was written by hand there is given up",), without),
     )
-    asked = f"{part.id} {part.width:.1f}, planned {part.planned[1]:.1f}"
-    call_id = f"width {part.id}"
+    call_id = f"{prefix(piece.id)}lost {name}"
     return Call(
         call_id,
         "piece",
-        f"{part.id} is {marked(part.width)} wide, {marked(part.planned[1])} was planned. Do the other sides follow?",
+        words,
         options,
-        "follow" if off < 0 else "keep",
-        "a narrow side cannot be made wider" if off < 0 else "it is planed down to its mates after the glue-up",
-        asked,
-        parts=(part.id,),
-        taken=taken(call_id, options, asked, choices),
-        sets_outside=True,
+        "keep",
+        "nothing that was written by hand is dropped unasked",
+        words,
+        taken=taken(call_id, options, words, choices),
     )
+
+
+def _gone(
+    marks: list[Measured | CutMark], of_part: Mapping[str, Made], made: list[Made], choices: tuple[Choice, ...]
+) -> list[Call]:
+    """What is measured or cut of parts that no designed piece has now: kept, and told once for each part."""
+    whole = {m.id for m in made if not m.problem and m.worked is not None}
+    ids = tuple(m.id for m in made)
+    names = dict.fromkeys(m.part for m in marks if m.part not in of_part)
+    found = []
+    for name in names:
+        mine = owner(name, ids)
+        local = name.removeprefix(prefix(mine))
+        if mine not in whole or local in ("opening", "box"):
+            continue
+        options = (
+            Option("keep", "keep it in case the part comes back", ("it changes nothing until then",)),
+            Option("drop", "let it go", (f"what was measured and cut of {local} is given up",), _without(name)),
+        )
+        call_id, asked = f"gone {name}", name
+        found.append(
+            Call(
+                call_id,
+                "piece",
+                f"{local} was measured or cut, and is no part of the plan now.",
+                options,
+                "keep",
+                "what the wood said is not thrown away unasked",
+                asked,
+                taken=taken(call_id, options, asked, choices),
+            )
+        )
+    return found
+
+
+def _without(name: str) -> Change:
+    def change(project: Project) -> Project:
+        return project.model_copy(
+            update={
+                "measured": tuple(m for m in project.measured if m.part != name),
+                "cut": tuple(m for m in project.cut if m.part != name),
+            }
+        )
+
+    return change
+
+
+def changed_piece(project: Project, piece: Piece | Designed) -> Project:
+    """The project with the piece of that id replaced."""
+    return project.model_copy(update={"pieces": tuple(piece if p.id == piece.id else p for p in project.pieces)})
+
+
+def put(piece_id: str, values: tuple[tuple[str, str, float | str | bool], ...]) -> Change:
+    """The change that writes figures by hand in a designed piece: (owner, what, value) each; of a part that was added by hand its own
+    sizes are changed."""
+
+    def change(project: Project) -> Project:
+        piece = next((p for p in project.pieces if p.id == piece_id), None)
+        if not isinstance(piece, Designed):
+            return project
+        edits = list(piece.edits)
+        for name, what, value in values:
+            at = next(
+                (i for i, e in enumerate(edits) if isinstance(e, AddPart) and e.id == name and what in _WORDS), None
+            )
+            if at is not None:
+                edits[at] = edits[at].model_copy(update={what: value})
+                continue
+            edits = [e for e in edits if not (isinstance(e, Put) and (e.owner, e.what) == (name, what))]
+            edits.append(Put(owner=name, what=what, value=value))
+        return changed_piece(project, piece.model_copy(update={"edits": tuple(edits)}))
+
+    return change
+
+
+def dropped(project: Project, piece_id: str, name: str) -> Project:
+    """The project with a part or a joint taken away by hand: one that was added goes for good, one the kind foresees is set aside."""
+    piece = next((p for p in project.pieces if p.id == piece_id), None)
+    if not isinstance(piece, Designed):
+        return project
+    own = [e for e in piece.edits if getattr(e, "id", "") == name and not isinstance(e, Drop)]
+    kept = tuple(e for e in piece.edits if e not in own)
+    edits = kept if own else (*kept, Drop(id=name))
+    return changed_piece(project, piece.model_copy(update={"edits": edits}))
+
+
+def thinner(made: Made, parts: tuple[Part, ...], to: float) -> Change | None:
+    """The change that makes these parts, and those like them, so thick; None where nothing sets it."""
+    if isinstance(made.piece, Piece):
+        local = parts[0].group.removeprefix(made.prefix) or parts[0].id.removeprefix(made.prefix)
+        name = box_calls.THICKNESS_FIELD.get(local)
+        return box_calls.changed(made.piece, {name: to}) if name else None
+    group = parts[0].group
+    alike = [p for p in made.parts if p in parts or (group and p.group == group)]
+    return put(made.id, tuple((p.id.removeprefix(made.prefix), "thickness", to) for p in alike))
 
 
 # ---- conflicts with what is cut
-
-_FOLLOWS = {
-    ("A", 0): "extra_length",
-    ("C", 0): "extra_length",
-    ("B", 0): "extra_width",
-    ("D", 0): "extra_width",
-    ("A", 1): "extra_height",
-    ("B", 1): "extra_height",
-    ("C", 1): "extra_height",
-    ("D", 1): "extra_height",
-}
-# thicknesses asked for outright: what follows a part takes its size, not a difference
-THICKNESS_FIELD = {
-    "sides": "wall",
-    "dividers": "divider_thickness",
-    "bottom": "bottom_thickness",
-    "lid": "lid_thickness",
-}
-_WORDS = ("length", "width", "thickness")
 
 
 def without_mark(part: str) -> Change:
@@ -252,8 +393,14 @@ def _made_only(part: str, board: BoardLayout) -> frozenset[str]:
     return frozenset(n for n in laid if part in parts_named(n) and "+" not in n.removeprefix(f"{part} "))
 
 
-def _conflict(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call | None:
-    """A part cut to sizes that the plan no longer has."""
+def _conflict(
+    what: str, part: Part, name: str, follow: Callable[[list[int]], Change | None], choices: tuple[Choice, ...]
+) -> Call | None:
+    """A part cut to sizes that the plan no longer has.
+
+    Args:
+        what: the piece in a word; name: what the part is called; follow: the change that makes the plan follow in these dimensions.
+    """
     off = [i for i in (0, 1, 2) if abs(part.sizes[i] - part.planned[i]) > SAME and _WORDS[i] not in part.measured]
     if not off:
         return None
@@ -261,28 +408,26 @@ def _conflict(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call | N
     options = [
         Option(
             "recut",
-            f"cut {part.id} again",
+            f"cut {name} again",
             (
                 f"needs {marked(part.planned[0])} x {marked(part.planned[1])} of stock",
                 "the first one goes to the offcuts",
             ),
             without_mark(part.id),
         ),
-        Option(
-            "keep", f"keep {part.id} as it is", ("the plan for the others stays", f"{part.id} will not meet its mates")
-        ),
+        Option("keep", f"keep {name} as it is", ("the plan for the others stays", f"{name} will not meet its mates")),
     ]
-    update = _following(piece, part, off)
-    if update:
+    change = follow(off)
+    if change:
         options.insert(
             0,
             Option(
                 "follow",
-                f"the box follows {part.id}",
+                f"the {what} follows {name}",
                 tuple(
                     f"every {_WORDS[i]} like it goes to {marked(part.sizes[i])}" for i in off if 2 not in off or i == 2
                 ),
-                _piece_change(update),
+                change,
             ),
         )
     if all(part.sizes[i] >= part.planned[i] - SAME for i in off):
@@ -291,7 +436,7 @@ def _conflict(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call | N
             0,
             Option(
                 "trim",
-                f"trim {part.id}",
+                f"trim {name}",
                 (less, "its joints must not lie in what comes off"),
                 _marked(part.id, part.planned),
             ),
@@ -301,7 +446,7 @@ def _conflict(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call | N
     return Call(
         call_id,
         "piece",
-        f"{part.id} is cut: {facts}.",
+        f"{name} is cut: {facts}.",
         tuple(options),
         options[0].id,
         "what is cut stays; no wood is lost" if options[0].id != "recut" else "nothing else makes it meet its mates",
@@ -311,21 +456,6 @@ def _conflict(piece: Piece, part: Part, choices: tuple[Choice, ...]) -> Call | N
         taken=taken(call_id, tuple(options), asked, choices),
         sets_outside=True,
     )
-
-
-def _following(piece: Piece, part: Part, off: list[int]) -> dict[str, float]:
-    """The fields of the piece that make the plan of a part what it was cut to; none where there are none. A thickness comes first:
-    lengths and widths that it brought about go back with it, and what is left is a conflict of its own."""
-    if 2 in off:
-        return {THICKNESS_FIELD[part.group or part.id]: part.sizes[2]}
-    if any((part.id, i) not in _FOLLOWS for i in off):
-        return {}
-    fields = {_FOLLOWS[part.id, i]: i for i in off}
-    return {f: getattr(piece, f) + part.sizes[i] - part.planned[i] for f, i in fields.items()}
-
-
-def _piece_change(update: dict[str, float]) -> Change:
-    return lambda project: project.model_copy(update={"piece": project.piece.model_copy(update=update)})
 
 
 def _marked(part: str, sizes: tuple[float, float, float]) -> Change:

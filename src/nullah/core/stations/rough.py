@@ -185,7 +185,7 @@ class _Made:
             FORGIVES[part.role],
             part.end_zone + left.length / 2,
             part.group,
-            part.group == "sides",
+            part.in_order,
             TURNED_AWAY,
         )
 
@@ -326,7 +326,7 @@ def _alike(parts: Iterable[Part]) -> list[tuple[Part, ...]]:
     """Parts gathered that could come as leaves of one piece: alike in size, wood and role, and not wanted in sequence."""
     found: dict[tuple[object, ...], list[Part]] = {}
     for p in parts:
-        alone = p.id if p.group == "sides" or not p.group else ""
+        alone = p.id if p.in_order or not p.group else ""
         key = (alone, p.group, round(p.planned[0], 1), round(p.planned[1], 1), p.species, p.role)
         found.setdefault(key, []).append(p)  # whatever thickness one was found to have: it was resawn with its mates
     return [tuple(ps) for ps in found.values()]

@@ -88,7 +88,7 @@ def work(
 def _in_sequence(piece: PieceResult, species: str, allowances: Allowances, kerf: float) -> float:
     """What the four sides take in sequence from one length of that species, with what is left on and the kerfs between, mm; 0 where
     they are of another."""
-    sides = [p for p in piece.parts if p.group == "sides" and p.species == species and not p.cut]
+    sides = [p for p in piece.parts if p.in_order and p.species == species and not p.cut]
     return sum(p.length + p.long_by + allowances.length for p in sides) + kerf * max(0, len(sides) - 1)
 
 

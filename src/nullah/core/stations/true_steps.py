@@ -31,7 +31,7 @@ def steps(job: Job) -> list[Step]:
     out = [_true(t, job) for t in job.trueup.parts]
     out += made_up.steps(job)
     for part in job.piece.parts:
-        if part.group == "sides":
+        if not part.fitted:
             out.append(
                 Step(
                     f"cut {part.id}",

@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
-from nullah.core.calls import Call, Change, Option, taken
-from nullah.core.document import Board, Choice, Kit, Node, Plane, Project, Reading
+from nullah.core.calls import Call, Option, taken
+from nullah.core.document import Board, Choice, Kit, Node, Plane, Reading
 from nullah.core.frozen import frozen
 from nullah.core.measure import marked
 from nullah.core.stations.breakdown import BreakdownResult
-from nullah.core.stations.piece import THICKNESS_FIELD, PieceResult
+from nullah.core.stations.piece import PieceResult, thinner
 from nullah.core.surface.planing import Planing, planing
 from nullah.core.surface.readings import Surface, fit
 
@@ -224,14 +224,18 @@ def _thin_calls(parts: tuple[Trued, ...], piece: PieceResult, choices: tuple[Cho
                 ),
             )
         ]
-        if to > 0 and group in THICKNESS_FIELD:
+        first = by_id[thinnest.part]
+        owner = piece.of_part[first.id]
+        change = thinner(owner, tuple(by_id[t.part] for t in those), to) if to > 0 else None
+        if change is not None:
+            words = group.removeprefix(owner.prefix)
             options.insert(
                 0,
                 Option(
                     "thinner",
-                    f"make {group if group != 'sides' else 'the walls'} {marked(to)}",
+                    f"make {words if not first.in_order else 'the walls'} {marked(to)}",
                     (f"from {marked(wanted)}; baselines, grooves and sizes follow",),
-                    _thinner(THICKNESS_FIELD[group], to),
+                    change,
                 ),
             )
         asked = f"{names}: {left:.1f} of {wanted:.1f}"
@@ -251,10 +255,3 @@ def _thin_calls(parts: tuple[Trued, ...], piece: PieceResult, choices: tuple[Cho
             )
         )
     return calls
-
-
-def _thinner(field: str, to: float) -> Change:
-    def change(project: Project) -> Project:
-        return project.model_copy(update={"piece": project.piece.model_copy(update={field: to})})
-
-    return change

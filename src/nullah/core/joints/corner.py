@@ -1,0 +1,133 @@
+"""The through dovetail as a family: a corner of two boards whose faces look outward and whose upper edges look one way."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from nullah.core.ask import Ask
+from nullah.core.frozen import frozen
+from nullah.core.joints import dovetail
+from nullah.core.joints.dovetail import Dovetail, NoDovetail
+from nullah.core.joints.family import OPPOSITE, Look, NoJoint, marked_faces, own_axis, side_of
+from nullah.core.joints.plan import JointPlan
+from nullah.core.shapes.cut import Cut
+
+
+@frozen
+class Corner:
+    """The family: ``first`` has the tails, ``second`` the pins."""
+
+    name: str = "through_dovetail"
+    about: str = "Tails on one board, pins on the other, both seen."
+    reaches: tuple[str, ...] = ("reach", "reach of second")
+    home: str = "glued"
+    after: tuple[str, ...] = ()
+    asks: tuple[Ask, ...] = (
+        Ask("tails", "tails; 0: as many as suit", "whole", 0, 0, 40),
+        Ask("pin", "width of a pin at its mouth", "length", 6.0, 1.0, 60.0),
+        Ask("half_pin", "width of a half pin; 0: half the thickness", "length", 0.0, 0.0, 60.0),
+        Ask("slope", "slope of the tails, 1 to so many", "number", 7.0, 1.0, 12.0),
+    )
+
+    def figure(self, name: str, look: Look) -> float:
+        """reach: the pin board's thickness, which the tails go through; ``reach of second`` the tail board's; mm."""
+        if name == "reach":
+            return look.thickness(look.joint.second)
+        if name == "reach of second":
+            return look.thickness(look.joint.first)
+        laid = _laid(look)
+        found = {"tails": laid.tails, "pin": laid.pin, "half pin": laid.half_pin, "slope": laid.run}.get(name)
+        if found is None:
+            raise NoJoint(f"A dovetail has no {name}.")
+        return float(found)
+
+    def plan(self, look: Look) -> JointPlan:
+        """The corner laid out; where the pin board's lower edge lies above the tail board's, the tails begin there."""
+        joint = look.joint
+        tail, pin = look.stands(joint.first), look.stands(joint.second)
+        laid = _laid(look)
+        ends = (side_of(tail, joint.way), _pin_end(look))
+        rise = _rise(look)
+        made = dovetail.plan(
+            joint.id,
+            joint.first,
+            joint.second,
+            laid,
+            0.0,
+            look.shop.chisels,
+            False,
+            max(0.0, tail.size[1] - laid.width - rise),
+            ends,
+            tail.size[0],
+        )
+        cuts = tuple(_raised(c, rise if c.part == joint.first else 0.0) for c in made.cuts)
+        a, b = look.label(joint.first), look.label(joint.second)
+        figures = {
+            k.replace(joint.first, a)
+            if k.endswith(f" {joint.first}")
+            else k.replace(joint.second, b)
+            if k.endswith(f" {joint.second}")
+            else k: v
+            for k, v in made.figures.items()
+        }
+        return replace(
+            made,
+            id=joint.id,
+            name=f"Corner of {a} and {b}: {laid.tails} {'tail' if laid.tails == 1 else 'tails'} on {a}",
+            settings=tuple(
+                replace(s, use=s.use.replace(f"at {joint.first}", f"at {a}").replace(f"at {joint.second}", f"at {b}"))
+                for s in made.settings
+            ),
+            faces=made.faces if not rise else marked_faces(cuts, {p.id: p.size for p in (tail, pin)}, look.label),
+            figures=figures,
+            cuts=cuts,
+        )
+
+
+def _raised(cut: Cut, by: float) -> Cut:
+    return replace(cut, outline=tuple((x, y + by) for x, y in cut.outline)) if by else cut
+
+
+def _pin_end(look: Look) -> str:
+    """The end of the pin board that meets the tail board: away from the tail board's face, which looks outward."""
+    pin = look.stands(look.joint.second)
+    return side_of(pin, look.face(look.joint.first))
+
+
+def _up_span(look: Look, part: str) -> tuple[float, float]:
+    from nullah.core.joints.family import axis_of
+
+    axis, sign = axis_of(look.up(part))
+    low, high = look.bare(part)[axis]
+    return (low, high) if sign > 0 else (-high, -low)
+
+
+def _rise(look: Look) -> float:
+    """How far the pin board's lower edge lies above the tail board's, mm."""
+    return max(0.0, _up_span(look, look.joint.second)[0] - _up_span(look, look.joint.first)[0])
+
+
+def _laid(look: Look) -> Dovetail:
+    joint = look.joint
+    if look.up(joint.first) != look.up(joint.second) or OPPOSITE[joint.way] == look.face(joint.second):
+        raise NoJoint(
+            f"{look.label(joint.first)} and {look.label(joint.second)} do not stand as a corner does: faces out, edges one way."
+        )
+    tail, pin = _up_span(look, joint.first), _up_span(look, joint.second)
+    width = min(tail[1], pin[1]) - max(tail[0], pin[0])
+    own, mating = look.thickness(joint.first), look.thickness(joint.second)
+    mouth = float(look.asked("pin"))
+    half = float(look.asked("half_pin")) or round(min(own, mating) / 2, 1)
+    try:
+        if width <= 2 * half:
+            raise NoDovetail(
+                f"{look.label(joint.second)} is too narrow for a dovetail; make it wider or the half pins narrower."
+            )
+        tails = int(look.asked("tails")) or dovetail.suited_tails(width, half, mouth)
+        return dovetail.lay_out(width, tails, mouth, half, float(look.asked("slope")), mating, own)
+    except NoDovetail as error:
+        raise NoJoint(str(error)) from None
+
+
+CORNER = Corner()
+__all__ = ["CORNER", "Corner", "own_axis"]

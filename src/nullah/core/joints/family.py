@@ -1,0 +1,242 @@
+"""What every family of joints is, and what it sees of the piece: one joint at a time, each figure asked for when it is wanted.
+
+To add a family: a file here with a ``Family`` and its line in ``families.py``.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from typing import Protocol
+
+from nullah.core.ask import Ask
+from nullah.core.design import Answer, JointDesign
+from nullah.core.drawing import Area, Dimension, Drawing, Line, Point, Primitive, Text, rectangle
+from nullah.core.frozen import frozen
+from nullah.core.joints.plan import Face, JointPlan
+from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed, Point3
+
+Span = tuple[float, float]
+Block = tuple[Span, Span, Span]  # along the frame's x, y and z
+OPPOSITE = {"left": "right", "right": "left", "front": "back", "back": "front", "up": "down", "down": "up"}
+
+
+class NoJoint(ValueError):
+    """Sizes that leave no room for the joint; the message says which to change."""
+
+
+@frozen
+class Shop:
+    """What is at hand: chisel widths in mm, and the planes that cut beside a fence or level a floor."""
+
+    chisels: tuple[float, ...] = (3, 6, 12, 18, 25)
+    plough: bool = True
+    router_plane: bool = True
+    rabbet_plane: bool = True
+
+
+class Look(Protocol):
+    """What a family sees of the piece it is reckoned in."""
+
+    @property
+    def joint(self) -> JointDesign:
+        """The joint that is looked at."""
+
+    @property
+    def shop(self) -> Shop:
+        """What is at hand."""
+
+    def asked(self, name: str) -> Answer:
+        """What is asked of the joint, or the family's default."""
+
+    def figure(self, name: str, joint: str = "") -> float:
+        """A figure of this joint, or of another by its id."""
+
+    def size(self, part: str) -> Point3:
+        """Length, width and thickness of a part, mm."""
+
+    def thickness(self, part: str) -> float:
+        """Thickness alone, which is there before the length is."""
+
+    def across(self, part: str, way: str) -> float:
+        """A part's size along a way of its frame, mm; along the part's length without what its own joints reach."""
+
+    def bare(self, part: str) -> Block:
+        """Where a part stands in its frame without what its joints add to it."""
+
+    def body(self, part: str) -> Block:
+        """Where a part stands in its frame."""
+
+    def stands(self, part: str) -> Placed:
+        """The part where it stands in its frame."""
+
+    def stands_in(self, part: str, other: str) -> Placed:
+        """A part as it stands in the frame of another."""
+
+    def label(self, part: str) -> str:
+        """What a part is called."""
+
+    def up(self, part: str) -> str:
+        """Which way of its frame a part's upper edge looks."""
+
+    def face(self, part: str) -> str:
+        """Which way its face looks."""
+
+    def others(self) -> tuple[JointDesign, ...]:
+        """The other joints of the piece."""
+
+
+class Family(Protocol):
+    """A family of joints."""
+
+    @property
+    def name(self) -> str:
+        """The name it is registered under."""
+
+    @property
+    def about(self) -> str:
+        """What it is, in one sentence."""
+
+    @property
+    def asks(self) -> tuple[Ask, ...]:
+        """What is asked of a joint of it."""
+
+    @property
+    def home(self) -> str:
+        """How it goes together: ``glued``, ``dry``, ``screwed``; "" where nothing goes together."""
+
+    @property
+    def after(self) -> tuple[str, ...]:
+        """Families that are cut in the same part before it."""
+
+    @property
+    def reaches(self) -> tuple[str, ...]:
+        """Of ``reach`` and ``reach of second``, what it gives."""
+
+    def figure(self, name: str, look: Look) -> float:
+        """One figure by name; ``reach`` is what it adds to the length of the first part, ``reach of second`` to the second's.
+
+        Raises:
+            NoJoint: it cannot be made.
+        """
+
+    def plan(self, look: Look) -> JointPlan:
+        """The joint laid out, with its cuts in the parts' own axes.
+
+        Raises:
+            NoJoint: it cannot be made.
+        """
+
+
+def axis_of(way: str) -> tuple[int, int]:
+    """The axis a way runs along, and whether up it (1) or down it (-1)."""
+    vector = WAYS[way]
+    axis = next(i for i, v in enumerate(vector) if v)
+    return axis, int(vector[axis])
+
+
+def own_axis(placed: Placed, way: str) -> tuple[int, int]:
+    """The axis of a part that lies along a way of its frame, and whether it runs with it (1) or against it (-1)."""
+    axis, sign = axis_of(way)
+    mine = next(i for i in range(3) if abs(placed.axes[i][axis]) > 0.5)
+    return mine, sign if placed.axes[mine][axis] > 0 else -sign
+
+
+def side_of(placed: Placed, way: str) -> str:
+    """The side of a part that looks that way of its frame."""
+    axis, sign = own_axis(placed, way)
+    return next(name for name, (a, far) in SIDES.items() if a == axis and far == (sign > 0))
+
+
+def block_cut(placed: Placed, block: Block, way: str) -> Cut:
+    """What a block of the frame takes out of a part, as a cut into the side that looks ``way``."""
+    low, high = own_block(placed, block)
+    side = side_of(placed, way)
+    axis, far = SIDES[side]
+    depth = placed.size[axis] - low[axis] if far else high[axis]
+    i, j = (k for k in range(3) if k != axis)
+    return Cut(placed.id, side, rectangle(low[i], low[j], high[i] - low[i], high[j] - low[j]), depth)
+
+
+def own_block(placed: Placed, block: Block) -> tuple[Point3, Point3]:
+    """A block of the frame in a part's own axes, no further than the part goes: its low and its high corner."""
+    ends = [own_point(placed, (block[0][k], block[1][k], block[2][k])) for k in (0, 1)]
+    low = tuple(max(0.0, min(a, b)) for a, b in zip(*ends, strict=True))
+    high = tuple(min(size, max(a, b)) for a, b, size in zip(*ends, placed.size, strict=True))
+    return low, high
+
+
+def own_point(placed: Placed, point: Point3) -> Point3:
+    """A point of the frame in a part's own axes."""
+    off = [p - o for p, o in zip(point, placed.origin, strict=True)]
+    x, y, z = (sum(o * a for o, a in zip(off, axis, strict=True)) for axis in placed.axes)
+    return (x, y, z)
+
+
+def with_span(block: Block, axis: int, span: Span) -> Block:
+    """A block with another span along one axis."""
+    x, y, z = (span if i == axis else s for i, s in enumerate(block))
+    return (x, y, z)
+
+
+def least_and_most(values: Iterable[float]) -> Span:
+    """The least and the most of some values."""
+    found = list(values)
+    return min(found), max(found)
+
+
+# ---- what is drawn of the cuts
+
+_ENDWISE = ("left", "right")
+MARGIN = 30.0  # mm of the part shown beyond the cuts of a face
+WORDS = {"left": "left end", "right": "right end", "lower": "lower edge", "upper": "upper edge", "back": "back"}
+
+
+def marked_faces(cuts: Iterable[Cut], sizes: Mapping[str, Point3], label: Callable[[str], str]) -> tuple[Face, ...]:
+    """Every side of every part that has cuts, to scale, its waste hatched and dimensioned from the lower left."""
+    found: dict[tuple[str, str], list[Cut]] = {}
+    for cut in cuts:
+        found.setdefault((cut.part, cut.side), []).append(cut)
+    return tuple(
+        Face(part, f"{label(part)}, {WORDS.get(side, side)}", side_drawing(label(part), part, side, sizes[part], mine))
+        for (part, side), mine in found.items()
+    )
+
+
+def shown(side: str, size: Point3, cuts: Iterable[Cut]) -> tuple[Point, Point]:
+    """The stretch of a side that a drawing of its cuts shows: low and high corner."""
+    i, j = (k for k in range(3) if k != SIDES[side][0])
+    points = [p for cut in cuts for p in cut.outline]
+    low = [max(0.0, min(p[k] for p in points) - MARGIN) for k in (0, 1)]
+    high = [min(size[(i, j)[k]], max(p[k] for p in points) + MARGIN) for k in (0, 1)]
+    return (low[0], low[1]), (high[0], high[1])
+
+
+def side_drawing(label: str, part: str, side: str, size: Point3, cuts: list[Cut]) -> Drawing:
+    """One side of a part round its cuts, in the part's own axes, mm."""
+    low, high = shown(side, size, cuts)
+    wide, tall = high[0] - low[0], high[1] - low[1]
+    kind = "end grain" if side in _ENDWISE else "wood"
+    items: list[Primitive] = [Area(rectangle(*low, wide, tall), kind, edge="outline", tag=f"part:{part}")]
+    seen: set[tuple[float, float, float, float]] = set()
+    i, j = (k for k in range(3) if k != SIDES[side][0])
+    for number, cut in enumerate(cuts):
+        items.append(Area(cut.outline, "waste", hatch=True, edge="outline", tag="cut"))
+        x, y = least_and_most(p[0] for p in cut.outline), least_and_most(p[1] for p in cut.outline)
+        box = (round(x[0], 2), round(x[1], 2), round(y[0], 2), round(y[1], 2))
+        if box in seen or len(seen) > 3:
+            continue
+        seen.add(box)
+        off = 20.0 * (1 + number % 3)
+        if x[1] - x[0] < size[i] - 1e-6:
+            items.append(Dimension((x[0], low[1]), (x[1], low[1]), x[1] - x[0], -off))
+        if y[1] - y[0] < size[j] - 1e-6:
+            items.append(Dimension((low[0], y[0]), (low[0], y[1]), y[1] - y[0], off))
+        if x[0] > 0.05 and x[0] - low[0] > 0.05:
+            items.append(Dimension((low[0], high[1]), (x[0], high[1]), x[0] - low[0], off, ink="computed"))
+        if y[0] > 0.05 and y[0] - low[1] > 0.05:
+            items.append(Dimension((high[0], y[0]), (high[0], low[1]), y[0] - low[1], off, ink="computed"))
+    for edge, at in ((0, low), (1, high)):  # where the part goes on beyond the drawing
+        if (low[0] > 0) if edge == 0 else (high[0] < size[i] - 1e-9):
+            items.append(Line(((at[0], low[1]), (at[0], high[1])), "faint", dash=True))
+    items.append(Text(((low[0] + high[0]) / 2, high[1] + 8), label, size=13, bold=True, tag=f"part:{part}", halo=True))
+    return Drawing(tuple(items))

@@ -1,0 +1,14 @@
+"""One step of putting a piece together."""
+
+from __future__ import annotations
+
+from nullah.core.frozen import frozen
+
+
+@frozen
+class Act:
+    """One step of putting together: what kind it is (fit, prepare, glue, dry, square), its words, and what figure it turns on."""
+
+    kind: str
+    words: str
+    figure: str = ""

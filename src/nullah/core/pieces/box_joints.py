@@ -1,0 +1,160 @@
+"""The joints of a dovetailed box: corners, grooves, dadoes, the lid's rabbet, and how the maker likes to cut them."""
+
+from __future__ import annotations
+
+from nullah.core.calls import Call, Option, taken
+from nullah.core.document import Choice, Kit, Piece, prefix
+from nullah.core.joints import dovetail, grooves
+from nullah.core.joints.plan import JointPlan
+from nullah.core.measure import marked
+from nullah.core.pieces.box import LID_FREE, LID_WAY_IN, SEEN_FROM_INSIDE, SIDES, Box, corner_layout, corners
+from nullah.core.pieces.box_calls import named
+
+PROUD = {"proud": 0.3, "flush": 0.0, "under": -0.3}
+
+
+def joints_of(piece: Piece, kit: Kit, box: Box, proud: float, pins_first: bool) -> tuple[JointPlan, ...]:
+    """Every joint of the box, by the box's own names.
+
+    Raises:
+        NoDovetail: a corner cannot be laid out.
+    """
+    found: list[JointPlan] = []
+    layouts = {}
+    for name, tail, pin, width in corners(box):
+        layouts[name] = layout = corner_layout(piece, box, tail, pin, width)
+        slot = box.part(tail).width - width
+        ends = (_end(tail, pin), _end(pin, tail))
+        length = box.part(tail).length
+        found.append(dovetail.plan(name, tail, pin, layout, proud, kit.chisels, pins_first, slot, ends, length))
+    edge, thick = box.groove_from_edge, box.bottom_thickness
+    sides = grooves.Sides(box.thickness, {p.id: (p.length, p.width) for p in box.sides}, SEEN_FROM_INSIDE)
+    places = {dovetail.groove_place(j, edge, edge + thick) for j in layouts.values()}
+    found.append(_groove("bottom groove", "bottom", thick, edge, "lower", ("B", "D"), places, box, sides, kit))
+    if box.dado_centres:
+        names = tuple(p.id for p in box.parts if p.group == "dividers")
+        found.append(
+            grooves.dadoes(
+                dict(zip(names, box.divider_thicknesses, strict=True)),
+                box.dado_depth,
+                box.dado_centres,
+                ("A", "C"),
+                "D",
+                sides,
+                edge + thick,
+                kit.router_plane,
+            )
+        )
+    if piece.lid == "sliding":
+        far = layouts["A-D"]
+        lid_edge, lid_t = box.lid_from_edge, box.lid_thickness
+        lower = far.width - lid_edge - lid_t
+        place = {dovetail.groove_place(far, lower, lower + lid_t)}
+        found.append(_groove("lid groove", "lid", lid_t, lid_edge, "upper", ("D",), place, box, sides, kit, LID_WAY_IN))
+    elif piece.lid == "lift-off":
+        lid = box.part("lid")
+        size = (lid.length, lid.width, lid.thickness)
+        found.append(grooves.lid_rabbet("lid", size, *lid_rabbet_widths(box), lid.thickness / 2, kit.rabbet_plane))
+    return tuple(found)
+
+
+def _end(part: str, mate: str) -> str:
+    """The end of a side at its mate, as one looks at its outside face."""
+    return "left" if SEEN_FROM_INSIDE[part][1] == mate else "right"
+
+
+def lid_rabbet_widths(box: Box) -> tuple[float, float]:
+    """Width of a lift-off lid's rabbet at its ends and along its edges, mm: the wall and its clearance, and across the grain half of
+    what the lid still grows, so that it does not jam in the wettest month."""
+    t = box.thickness
+    grows = max(0.0, box.panel_growth["lid"][1])
+    return max(t["B"], t["D"]) + LID_FREE, max(t["A"], t["C"]) + LID_FREE + grows / 2
+
+
+def _groove(
+    name: str,
+    panel: str,
+    thick: float,
+    from_edge: float,
+    edge: str,
+    pin_boards: tuple[str, ...],
+    places: set[str],
+    box: Box,
+    sides: grooves.Sides,
+    kit: Kit,
+    open_at: str = "",
+) -> JointPlan:
+    tail_boards = ("A", "C")
+    place = next(iter(places)) if len(places) == 1 else "across a line"
+    through: tuple[str, ...]
+    stopped: tuple[str, ...]
+    if place == "inside a tail":
+        through, stopped = pin_boards, tail_boards
+    elif place == "inside a pin":
+        through, stopped = tail_boards, pin_boards
+    else:
+        through, stopped = (), tail_boards + pin_boards
+    depth = box.groove_depth
+    return grooves.groove(
+        name, panel, thick, depth, from_edge, edge, through, stopped, sides, place, kit.plough, kit.chisels, open_at
+    )
+
+
+def proud_call(piece: Piece, box: Box, choices: tuple[Choice, ...]) -> Call:
+    """Baselines dead on the mate's thickness, a hair over or a hair under."""
+    t = box.thickness["A"]
+    options = tuple(
+        Option(name, label, (f"gauge {marked(t + PROUD[name])} for {marked(t)} stock", what))
+        for name, label, what in (
+            ("proud", "a hair over", f"ends stand {marked(PROUD['proud'])} proud and are planed flush"),
+            ("flush", "dead on", "nothing to clean up, if the gauge is"),
+            (
+                "under",
+                "a hair under",
+                f"long grain is planed down to the ends: the box shrinks {marked(PROUD['proud'])} a side",
+            ),
+        )
+    )
+    call_id = f"{prefix(piece.id)}baseline"
+    return Call(
+        call_id,
+        "joints",
+        "Are the baselines gauged over, on, or under the mate's thickness?",
+        options,
+        "flush",
+        "every size downstream stays what it says",
+        "baselines",
+        differ="Most plane proud ends flush; some plane the sides down.",
+        parts=named(piece, SIDES),
+        taken=taken(call_id, options, "baselines", choices),
+    )
+
+
+def school_call(piece: Piece, box: Box, kit: Kit, choices: tuple[Choice, ...]) -> Call:
+    """Tails first or pins first."""
+    saws = 2 * len(corners(box))
+    options = (
+        Option(
+            "tails",
+            "tails first",
+            ("A and C are sawn together, one layout for both", f"{saws} layouts become {saws // 2}"),
+        ),
+        Option(
+            "pins",
+            "pins first",
+            ("the pins trace the tails: easy to hold on wide boards", "every board is laid out by itself"),
+        ),
+    )
+    call_id = f"{prefix(piece.id)}school"
+    return Call(
+        call_id,
+        "joints",
+        "Tails first, or pins first?",
+        options,
+        "tails",
+        "the most repeatable for few boards",
+        "school",
+        differ="Both schools make sound boxes; keep to the one your hands know.",
+        parts=named(piece, SIDES),
+        taken=taken(call_id, options, "school", choices),
+    )

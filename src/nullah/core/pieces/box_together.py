@@ -1,0 +1,107 @@
+"""How a dovetailed box goes together: the order of fitting and gluing, and what is checked before."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from nullah.core.document import Kit
+from nullah.core.joints.frame import EQUAL
+from nullah.core.joints.plan import Check
+from nullah.core.measure import at_least, marked
+from nullah.core.pieces.act import Act
+from nullah.core.pieces.box import Box
+
+CLAMP_EVERY = 100.0  # mm
+LEAST_ENGAGED = 2.0  # mm of a panel in its groove on each side (common practice, no source)
+
+
+def engaged_panels(box: Box) -> dict[str, float]:
+    """How far each panel that lies in grooves lies in them on each side in the driest month, mm."""
+    return {name: _engaged(box, name) for name in box.panel_growth if name != "lid" or box.lid_slides}
+
+
+def _engaged(box: Box, panel: str) -> float:
+    """How far a panel lies in its groove on each side in the driest month, mm: its width as it is, shrunk, less the opening."""
+    part = box.part(panel)
+    dry, _ = box.panel_growth[panel]
+    return min(box.groove_depth, (part.width + min(0.0, dry) - box.inside[1]) / 2)
+
+
+def order(box: Box, stages: str, glue: str) -> tuple[Act, ...]:
+    """What is done in which order; ``stages``: ``one`` go or two ``stages``."""
+    dividers = [p.id for p in box.parts if p.group == "dividers"]
+    acts = [Act("fit", "Dry fit all four corners with the bottom in; mark each corner and which way up.")]
+    if dividers:
+        acts.append(Act("fit", f"Try dividers {dividers[0]} to {dividers[-1]} dry; number dado and divider."))
+    if box.lid_slides:
+        acts.append(Act("fit", "Try the lid in its grooves, in over the lowered end B."))
+    acts += [
+        Act("fit", "Measure both diagonals dry; a box that is out dry is out glued.", "diagonals"),
+        Act("prepare", "Finish the inside faces now: no plane reaches them later."),
+        Act("prepare", "Lay out clamps, cauls, brush, damp cloth; the bottom goes in dry, free to move."),
+    ]
+    if stages == "stages":
+        # the ends take the bottom between them along its length, the long sides close onto their pins: any groove lets that be
+        acts += [
+            Act(
+                "glue",
+                "Set the bottom dry between B and D; glue A onto both ends (A-B and A-D), with C on dry to keep it square.",
+            ),
+            Act("dry", f"Let it set in the clamps as the label of the {glue} says."),
+            Act("glue", "Take C off; glue it onto both ends (C-B and C-D), the bottom in its groove."),
+        ]
+    else:
+        acts.append(
+            Act(
+                "glue",
+                "Set the bottom dry between B and D; glue A and C onto both ends, all four corners, and close evenly.",
+            )
+        )
+    acts += [
+        Act(
+            "square",
+            f"Measure the diagonals; push the longer one until they agree within {marked(EQUAL)}.",
+            "diagonals",
+        ),
+        Act("dry", f"Let it set in the clamps as the label of the {glue} says."),
+    ]
+    if dividers:
+        acts.append(
+            Act(
+                "glue",
+                "Slide the dividers in from above, down their dadoes, a spot of glue at the middle of each end only.",
+            )
+        )
+        acts.append(Act("dry", f"Let the dividers set as the label of the {glue} says."))
+    return tuple(acts)
+
+
+def checks(box: Box, kit: Kit, clamps: int, engaged: Mapping[str, float]) -> tuple[Check, ...]:
+    """What is to hold before the glue comes out."""
+    found = [
+        Check(
+            kit.clamps >= clamps, f"{clamps} clamps wanted, about one every {marked(CLAMP_EVERY)}; {kit.clamps} at hand"
+        )
+    ]
+    for panel, each in engaged.items():
+        found.append(
+            Check(
+                at_least(each, LEAST_ENGAGED),
+                f"{panel} still {marked(each)} in its grooves each side in the driest month; at least {marked(LEAST_ENGAGED)}",
+            )
+        )
+    found.append(
+        Check(
+            at_least(box.bay, box.bay_needed),
+            f"{'each' if box.even else 'the narrowest'} bay is {marked(box.bay)} clear; what goes in needs {marked(box.bay_needed)}",
+        )
+    )
+    if box.divider_room is not None:
+        room, grows = box.divider_room
+        found.append(
+            Check(
+                at_least(room, grows),
+                f"dividers stand {marked(room)} below the lid and grow {marked(grows)} by the wettest month",
+            )
+        )
+    return tuple(found)

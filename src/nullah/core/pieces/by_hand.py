@@ -1,0 +1,97 @@
+"""The maker's own hand in a design: parts and joints added, dropped, and figures written in place of what the kind gives."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from nullah.core.design import Along, Design, JointDesign, PartDesign, mm
+from nullah.core.document import AddJoint, AddPart, Drop, Edit, Put
+from nullah.core.frozen import frozen
+from nullah.core.joints.families import FAMILIES
+from nullah.core.pieces.sizes import DIMENSIONS, frame_axes
+
+TOLD = ("label", "species", "role")  # what may be put of a part beside its sizes
+
+
+@frozen
+class ByHand:
+    """A design after the maker's edits: the sizes that were put, by (owner, what), and one sentence for everything that could not be
+    followed, each with the thing it misses."""
+
+    design: Design
+    put: dict[tuple[str, str], float]
+    lost: tuple[tuple[str, str], ...] = ()  # the thing missed, the sentence
+
+
+def apply(edits: tuple[Edit, ...], design: Design) -> ByHand:
+    """The design with edits followed in order; what wants something that is gone is set aside and told, never dropped."""
+    parts = {p.id: p for p in design.parts}
+    joints = {j.id: j for j in design.joints}
+    dropped: set[str] = set()
+    put: dict[tuple[str, str], float] = {}
+    lost: list[tuple[str, str]] = []
+    for edit in edits:
+        if isinstance(edit, AddPart):
+            if edit.id in parts or edit.id in joints:
+                lost.append((edit.id, f"{edit.label} was added under the name {edit.id}, which the piece has already."))
+                continue
+            parts[edit.id] = _part(edit)
+        elif isinstance(edit, AddJoint):
+            joints[edit.id] = JointDesign(edit.id, edit.family, edit.first, edit.second, edit.way, dict(edit.asked))
+        elif isinstance(edit, Drop):
+            if edit.id not in parts and edit.id not in joints:
+                lost.append((edit.id, f"{edit.id} was taken away by hand; the piece has none now."))
+            dropped.add(edit.id)
+            parts.pop(edit.id, None)
+            joints.pop(edit.id, None)
+        else:
+            lost += _put(edit, parts, joints, put)
+    kept = []
+    for joint in joints.values():
+        why = _not_there(joint, parts)
+        if why is None:
+            kept.append(joint)
+        elif not dropped.intersection((joint.first, joint.second)):
+            lost.append((joint.id, why))
+    return ByHand(replace(design, parts=tuple(parts.values()), joints=tuple(kept)), put, tuple(lost))
+
+
+def _part(edit: AddPart) -> PartDesign:
+    """A part that stands where it was put: its corner least in x, y and z."""
+    sizes = (edit.length, edit.width, edit.thickness)
+    bare = PartDesign(
+        edit.id, edit.label, edit.face, edit.upper, Along(), Along(), Along(), "", "", edit.role, edit.species
+    )
+    lies = [
+        Along(size=mm(name, size), off=mm("from the corner", edit.at[axis]))
+        for name, size, axis in zip(DIMENSIONS, sizes, frame_axes(bare), strict=True)
+    ]
+    return replace(bare, along=lies[0], across=lies[1], through=lies[2])
+
+
+def _put(
+    edit: Put, parts: dict[str, PartDesign], joints: dict[str, JointDesign], put: dict[tuple[str, str], float]
+) -> list[tuple[str, str]]:
+    part, joint = parts.get(edit.owner), joints.get(edit.owner)
+    words = f"{edit.what} of {edit.owner} was written by hand"
+    if part is None and joint is None:
+        return [(edit.owner, f"The {words}; there is no such part or joint now.")]
+    if part is not None and edit.what in TOLD and isinstance(edit.value, str):
+        parts[part.id] = replace(part, **{edit.what: edit.value})  # type: ignore[arg-type]  # texts alone
+    elif part is not None and edit.what in DIMENSIONS and not isinstance(edit.value, str | bool):
+        put[part.id, edit.what] = float(edit.value)
+    elif joint is not None and any(a.name == edit.what for a in FAMILIES[joint.family].asks):
+        joints[joint.id] = replace(joint, asked={**joint.asked, edit.what: edit.value})
+    else:
+        return [(edit.owner, f"The {words}; it has no such figure.")]
+    return []
+
+
+def _not_there(joint: JointDesign, parts: dict[str, PartDesign]) -> str | None:
+    """Why a joint cannot be: nothing where its family and parts are there."""
+    if joint.family not in FAMILIES:
+        return f"There is no family of joints called {joint.family}; {joint.id} is set aside."
+    for part in (joint.first, joint.second):
+        if part and part not in parts:
+            return f"{joint.id} joins {part}, which is no part of the piece now."
+    return None

@@ -1,0 +1,105 @@
+"""How a designed piece goes together, worked out from how its joints go home: a stage for each way of each frame, then the screws."""
+
+from __future__ import annotations
+
+from nullah.core.frozen import frozen
+from nullah.core.joints.families import FAMILIES
+from nullah.core.joints.family import axis_of
+from nullah.core.joints.frame import EQUAL
+from nullah.core.measure import marked
+from nullah.core.pieces.act import Act
+from nullah.core.pieces.worked import Worked
+
+TENON_CHEEKS = 4  # faces that take glue at a tenon and its mortise
+
+
+@frozen
+class Stage:
+    """What goes together at one go: ``home`` as its joints go, ``pairs`` of (what goes in, what it goes into), how many joints close
+    and how many cheeks are coated."""
+
+    home: str
+    pairs: tuple[tuple[str, str], ...]
+    joints: int
+    cheeks: int
+    frame: str = ""
+    dry: tuple[str, ...] = ()  # what is set in dry as it closes
+
+
+def stages(worked: Worked) -> tuple[Stage, ...]:
+    """The stages in order: frames that stand in the piece first, each glued along its axes in turn; then what is screwed, by sets."""
+    design = worked.sizes.design
+    label = {p.id: p.label for p in design.parts}
+    frame_of = {p.id: p.frame for p in design.parts}
+    glued: dict[tuple[str, int], list[tuple[str, str, int]]] = {}
+    screwed: dict[str, list[tuple[str, str]]] = {}
+    dry: dict[str, list[str]] = {}
+    for joint in design.joints:
+        family = FAMILIES[joint.family]
+        names = (label[joint.first], label.get(joint.second, ""))
+        frame = frame_of[joint.first]
+        if family.home == "glued":
+            cheeks = (
+                4 * int(worked.sizes.value_of(joint.id, "tails"))
+                if joint.family == "through_dovetail"
+                else TENON_CHEEKS
+            )
+            glued.setdefault((frame, axis_of(joint.way)[0]), []).append((*names, cheeks))
+        elif family.home == "dry":
+            dry.setdefault(frame, []).append(names[0])
+        elif family.home == "screwed":
+            screwed.setdefault(joint.set or joint.id, []).append(names)
+    order = sorted(glued, key=lambda key: (key[0] == "", key[0], key[1]))
+    last = dict(order)
+    found = [
+        Stage(
+            "glued",
+            tuple((a, b) for a, b, _ in glued[frame, axis]),
+            len(glued[frame, axis]),
+            sum(c for _, _, c in glued[frame, axis]),
+            frame,
+            tuple(dict.fromkeys(dry.get(frame, ()))) if last[frame] == axis else (),
+        )
+        for frame, axis in order
+    ]
+    found += [Stage("screwed", tuple(pairs), len(pairs), 0) for pairs in screwed.values()]
+    return tuple(found)
+
+
+def acts(goes: tuple[Stage, ...], squared: bool, glue: str) -> tuple[Act, ...]:
+    """The stages as steps: dry fit, get ready, glue and let dry stage by stage, square what has two ways, then the screws."""
+    glued = [s for s in goes if s.home == "glued"]
+    found = []
+    if glued:
+        found = [
+            Act("fit", "Put it all together dry, in the order it will be glued; mark each joint and which way round."),
+            Act("prepare", "Finish what no plane reaches later; lay out clamps, cauls, brush and a damp cloth."),
+        ]
+    for stage in glued:
+        with_dry = f", with {_listed(stage.dry)} dry in its groove" if stage.dry else ""
+        found.append(Act("glue", f"Glue {_pairs(stage.pairs)}{with_dry}; close the shoulders evenly."))
+        if squared and stage is glued[-1]:
+            found.append(
+                Act(
+                    "square",
+                    f"Measure the diagonals; push the longer one until they agree within {marked(EQUAL)}.",
+                    "diagonals",
+                )
+            )
+        found.append(Act("dry", f"Let it set in the clamps as the label of the {glue} says."))
+    for stage in goes:
+        if stage.home == "screwed":
+            found.append(Act("fit", f"Screw {_pairs(stage.pairs)}."))
+    return tuple(found)
+
+
+def _pairs(pairs: tuple[tuple[str, str], ...]) -> str:
+    """``front apron into front left leg and front right leg; ...``"""
+    into: dict[str, list[str]] = {}
+    for a, b in pairs:
+        into.setdefault(a, []).append(b)
+    return "; ".join(f"the {a} to the {_listed(tuple(dict.fromkeys(mates)))}" for a, mates in into.items())
+
+
+def _listed(names: tuple[str, ...]) -> str:
+    return " and ".join(names) if len(names) < 3 else ", ".join(names[:-1]) + " and " + names[-1]

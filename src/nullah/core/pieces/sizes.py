@@ -1,0 +1,388 @@
+"""The figures of a design: each looked up once and remembered, measured before cut, cut before put by hand, that before the sum.
+
+What was read on the way is recorded: what depends on a figure, and why it is what it is, come of that.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Mapping
+from contextlib import contextmanager
+from dataclasses import dataclass, field
+
+from nullah.core.ask import Ask
+from nullah.core.design import AXES, Along, Answer, Design, Frame, JointDesign, PartDesign, Ref, Rod, Sum
+from nullah.core.joints.families import FAMILIES
+from nullah.core.joints.family import Block, Shop, Span, axis_of, own_axis
+from nullah.core.measure import marked
+from nullah.core.shapes.cut import WAYS, Placed, Point3, stand
+
+DIMENSIONS = ("length", "width", "thickness")
+LEAST = 0.5  # mm: nothing thinner is a part
+Said = Mapping[tuple[str, str], float]
+
+
+class NoPiece(ValueError):
+    """Answers or edits that no piece can be made of; the message is one sentence."""
+
+
+@dataclass
+class Sizes:
+    """The sizes of one design. Built anew for each design; never changed once asked.
+
+    Attributes:
+        measured, cut, put: by (owner, what), mm: what the wood says, what is cut, what the maker wrote.
+        held: for a rod's id, whether its ``outside`` or its ``inside`` stays.
+        missing: what was asked for and is gone; it counts nothing.
+        reads: what each figure was worked out from.
+    """
+
+    design: Design
+    measured: Said = field(default_factory=dict)
+    cut: Said = field(default_factory=dict)
+    put: Said = field(default_factory=dict)
+    held: Mapping[str, str] = field(default_factory=dict)
+    shop: Shop = field(default_factory=Shop)
+    missing: set[str] = field(default_factory=set)
+    reads: dict[Ref, set[Ref]] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        self._kept: dict[Ref, float] = {}
+        self._rods_kept: dict[str, dict[str, float]] = {}
+        self._doing: list[Ref] = []
+        self._parts = {p.id: p for p in self.design.parts}
+        self._joints = {j.id: j for j in self.design.joints}
+        self._rods = {r.id: r for r in self.design.rods}
+        self._frames = {f.id: f for f in self.design.frames}
+        self._plain: Sizes | None = None
+        self._silent = False
+
+    # ---- figures
+
+    def value(self, ref: Ref) -> float:
+        """A figure, mm (an angle in degrees).
+
+        Raises:
+            NoPiece: figures that wait for each other.
+            NoJoint: the joint it belongs to cannot be made.
+        """
+        if self._doing and not self._silent:
+            self.reads.setdefault(self._doing[-1], set()).add(ref)
+        found = self._kept.get(ref)
+        if found is not None:
+            return found
+        if ref in self._doing:
+            ring = self._doing[self._doing.index(ref) :]
+            names = ", ".join(f"{r.what} of {self._name(r.owner)}" for r in ring[:4])
+            raise NoPiece(f"These sizes wait for each other: {names}.")
+        self._doing.append(ref)
+        before, self._silent = self._silent, False
+        try:
+            found = self._worked(ref)
+        finally:
+            self._doing.pop()
+            self._silent = before
+        self._kept[ref] = found
+        return found
+
+    def value_of(self, owner: str, what: str) -> float:
+        """As ``value``, by owner and figure."""
+        return self.value(Ref(owner, what))
+
+    @contextmanager
+    def unrecorded(self) -> Iterator[None]:
+        """While something is read only to see where it stands: that is no dependence of sizes."""
+        before, self._silent = self._silent, True
+        try:
+            yield
+        finally:
+            self._silent = before
+
+    def planned(self, part: str, dimension: str) -> float:
+        """What a part's dimension would be were it neither measured nor cut itself."""
+        return self._part_sum(self._parts[part], DIMENSIONS.index(dimension))
+
+    def total(self, terms: Sum) -> float:
+        """A sum, mm."""
+        return sum(t.times * (t.mm if t.of is None else self.value(t.of)) for t in terms)
+
+    def _name(self, owner: str) -> str:
+        part = self._parts.get(owner)
+        return part.label if part else owner
+
+    def _worked(self, ref: Ref) -> float:
+        key = (ref.owner, ref.what)
+        for known in (self.measured, self.cut, self.put):
+            if key in known:
+                return known[key]
+        if ref.owner in self._parts:
+            part = self._parts[ref.owner]
+            if ref.what in DIMENSIONS:
+                return self._part_sum(part, DIMENSIONS.index(ref.what))
+        if ref.owner in self._joints:
+            joint = self._joints[ref.owner]
+            return float(FAMILIES[joint.family].figure(ref.what, Seen(joint, self)))
+        if ref.owner in self._rods:
+            marks = self.marks(ref.owner)
+            if ref.what == "total":
+                return next(reversed(marks.values())) - next(iter(marks.values()))
+            if ref.what in marks:
+                return marks[ref.what]
+        self.missing.add(ref.owner)
+        return 0.0
+
+    # ---- rods
+
+    def gaps(self, rod: Rod) -> list[float]:
+        """The gaps of a rod, mm, with those that give worked out."""
+        gaps = [self.total(m.gap) for m in rod.marks]
+        shares = sum(m.gives for m in rod.marks)
+        if not rod.total or shares <= 0:
+            return gaps
+        if rod.hold and self.held.get(rod.id) == "inside":
+            plain = self._as_planned()
+            at = [m.id for m in rod.marks].index(rod.hold)
+            gaps[at] = plain.gaps(rod)[at]
+            return gaps
+        left = self.total(rod.total) - sum(gaps[1:])  # the first only says where the rod begins
+        return [g + left * m.gives / shares for g, m in zip(gaps, rod.marks, strict=True)]
+
+    def marks(self, rod_id: str) -> dict[str, float]:
+        """Where a rod's marks lie in its frame, mm, in order."""
+        kept = self._rods_kept.get(rod_id)
+        if kept is None:
+            rod = self._rods[rod_id]
+            at, kept = 0.0, {}
+            for mark, gap in zip(rod.marks, self.gaps(rod), strict=True):
+                if mark.gives and gap < LEAST:
+                    words = mark.label or mark.id.replace("-", " ")
+                    raise NoPiece(
+                        f"{rod.name}: {marked(gap, unit=' mm')} is left {words}; make it larger, or what is on it smaller."
+                    )
+                at += gap
+                kept[mark.id] = at
+            self._rods_kept[rod_id] = kept
+        return kept
+
+    def _as_planned(self) -> Sizes:
+        """The same design with nothing measured or cut."""
+        if self._plain is None:
+            self._plain = Sizes(self.design, {}, {}, self.put, {}, self.shop)
+        return self._plain
+
+    # ---- parts
+
+    def size(self, part: str) -> Point3:
+        """Length, width and thickness of a part, mm.
+
+        Raises:
+            NoPiece: one of them comes to nothing.
+        """
+        found = tuple(self.value(Ref(part, d)) for d in DIMENSIONS)
+        for name, mm in zip(DIMENSIONS, found, strict=True):
+            if not LEAST <= mm <= 20_000:
+                said = {"length": "long", "width": "wide", "thickness": "thick"}[name]
+                raise NoPiece(f"The {self._name(part)} comes out {marked(mm, unit=' mm')} {said}; that cannot be made.")
+        return found  # type: ignore[return-value]  # three of them
+
+    def _lies(self, part: PartDesign, dimension: int) -> tuple[Along, int]:
+        """How a part lies along one of its dimensions, and which axis of its frame that is."""
+        return (part.along, part.across, part.through)[dimension], frame_axes(part)[dimension]
+
+    def _part_sum(self, part: PartDesign, dimension: int) -> float:
+        lies, axis = self._lies(part, dimension)
+        if not (lies.a and lies.b):
+            return self.total(lies.size)
+        low, high = self._ends(lies)
+        return high - low + self._reach(part, axis, False) + self._reach(part, axis, True)
+
+    def _ends(self, lies: Along) -> Span:
+        """Both ends of what lies between two marks."""
+        return (
+            self.value(Ref(lies.rod, lies.a)) + self.total(lies.off),
+            self.value(Ref(lies.rod, lies.b)) + self.total(lies.off_b),
+        )
+
+    def _reach(self, part: PartDesign, axis: int, far: bool) -> float:
+        """How far joints reach beyond where a part would end, at its low or its far end along an axis."""
+        found = 0.0
+        for joint in self.design.joints:
+            if joint.first == part.id:
+                which, way = "reach", joint.way
+            elif joint.second == part.id:  # the second goes on to the face of the first, which looks outward
+                which, way = "reach of second", self._parts[joint.first].face
+            else:
+                continue
+            if axis_of(way) == (axis, 1 if far else -1) and which in FAMILIES[joint.family].reaches:
+                found = max(found, self.value(Ref(joint.id, which)))
+        return found
+
+    def span(self, part_id: str, axis: int, bare: bool = False) -> Span:
+        """From where to where a part goes along an axis of its frame, mm; ``bare`` without what its joints reach."""
+        part = self._parts[part_id]
+        dimension = frame_axes(part).index(axis)
+        lies, _ = self._lies(part, dimension)
+        if bare and lies.a and lies.b:
+            return self._ends(lies)
+        if not lies.rod:
+            low = self.total(lies.off)
+            return low, low + self.value(Ref(part_id, DIMENSIONS[dimension]))
+        if lies.a:
+            low = self.value(Ref(lies.rod, lies.a)) + self.total(lies.off)
+            if lies.b:
+                low -= self._reach(part, axis, False)
+            return low, low + self.value(Ref(part_id, DIMENSIONS[dimension]))
+        high = self.value(Ref(lies.rod, lies.b)) + self.total(lies.off_b)
+        return high - self.value(Ref(part_id, DIMENSIONS[dimension])), high
+
+    def block(self, part: str, bare: bool = False) -> Block:
+        """Where a part stands in its frame."""
+        return self.span(part, 0, bare), self.span(part, 1, bare), self.span(part, 2, bare)
+
+    def stands(self, part: str) -> Placed:
+        """A part where it stands in its frame."""
+        design = self._parts[part]
+        x, y, z = self.block(part)
+        return stand(part, self.size(part), design.face, design.up, (x[0], y[0], z[0]))
+
+    def placed(self, part: str) -> Placed:
+        """A part where it stands in the piece."""
+        return self._out_of(self._parts[part].frame, self.stands(part))
+
+    def stands_in(self, part: str, other: str) -> Placed:
+        """A part as it stands in the frame of another."""
+        mine, its = self._parts[part].frame, self._parts[other].frame
+        own = self.stands(part)
+        return own if mine == its else self._into(its, self._out_of(mine, own))
+
+    def _out_of(self, frame_id: str, own: Placed) -> Placed:
+        frame = self._frames.get(frame_id)
+        if frame is None:
+            return own
+        at = [self.total(s) for s in frame.at]
+        x, y, z = _turned(own.origin, frame, 1.0)
+        return Placed(
+            own.id,
+            own.size,
+            (x + at[0], y + at[1], z + at[2]),
+            tuple(_turned(a, frame, 1.0) for a in own.axes),  # type: ignore[arg-type]  # three of them
+        )
+
+    def _into(self, frame_id: str, placed: Placed) -> Placed:
+        frame = self._frames.get(frame_id)
+        if frame is None:
+            return placed
+        x, y, z = (o - self.total(s) for o, s in zip(placed.origin, frame.at, strict=True))
+        return Placed(
+            placed.id,
+            placed.size,
+            _turned((x, y, z), frame, -1.0),
+            tuple(_turned(a, frame, -1.0) for a in placed.axes),  # type: ignore[arg-type]  # three of them
+        )
+
+    # ---- what hangs together
+
+    def depends_on(self, owner: str, what: str = "") -> set[Ref]:
+        """Every figure that was worked out from one of ``owner``'s, near or far."""
+        back: dict[Ref, set[Ref]] = {}
+        for ref, read in self.reads.items():
+            for one in read:
+                back.setdefault(one, set()).add(ref)
+        waiting = [r for r in back if r.owner == owner and (not what or r.what == what)]
+        found: set[Ref] = set()
+        while waiting:
+            for ref in back.get(waiting.pop(), ()):
+                if ref not in found:
+                    found.add(ref)
+                    waiting.append(ref)
+        return found
+
+
+def frame_axes(part: PartDesign) -> tuple[int, int, int]:
+    """The axes of its frame that a part's length, width and thickness lie along."""
+    thick, wide = axis_of(part.face)[0], axis_of(part.up)[0]
+    return 3 - thick - wide, wide, thick
+
+
+def _turned(point: Point3, frame: Frame, sign: float) -> Point3:
+    """A point or way turned about the frame's axis."""
+    if not frame.degrees:
+        return point
+    angle = math.radians(frame.degrees) * sign
+    k = AXES[frame.axis]
+    i, j = (k + 1) % 3, (k + 2) % 3
+    out = list(point)
+    out[i] = point[i] * math.cos(angle) - point[j] * math.sin(angle)
+    out[j] = point[i] * math.sin(angle) + point[j] * math.cos(angle)
+    return (out[0], out[1], out[2])
+
+
+@dataclass
+class Seen:
+    """What a family sees of the piece: ``joints/family.py`` says what each answers."""
+
+    joint: JointDesign
+    sizes: Sizes
+
+    @property
+    def shop(self) -> Shop:
+        return self.sizes.shop
+
+    def asked(self, name: str) -> Answer:
+        put = self.sizes.put.get((self.joint.id, f"ask {name}"))
+        if put is not None:
+            return put
+        if name in self.joint.asked:
+            return self.joint.asked[name]
+        asks: dict[str, Ask] = {a.name: a for a in FAMILIES[self.joint.family].asks}
+        default: Answer = asks[name].default
+        return default
+
+    def figure(self, name: str, joint: str = "") -> float:
+        return self.sizes.value(Ref(joint or self.joint.id, name))
+
+    def size(self, part: str) -> Point3:
+        return self.sizes.size(part)
+
+    def thickness(self, part: str) -> float:
+        return self.sizes.value(Ref(part, "thickness"))
+
+    def across(self, part: str, way: str) -> float:
+        low, high = self.sizes.span(part, axis_of(way)[0], bare=True)
+        return high - low
+
+    def bare(self, part: str) -> Block:
+        with self.sizes.unrecorded():
+            return self.sizes.block(part, bare=True)
+
+    def body(self, part: str) -> Block:
+        with self.sizes.unrecorded():
+            return self.sizes.block(part)
+
+    def stands(self, part: str) -> Placed:
+        return self.sizes.stands(part)
+
+    def stands_in(self, part: str, other: str) -> Placed:
+        return self.sizes.stands_in(part, other)
+
+    def label(self, part: str) -> str:
+        return self.sizes.design.part(part).label
+
+    def up(self, part: str) -> str:
+        return self.sizes.design.part(part).up
+
+    def face(self, part: str) -> str:
+        return self.sizes.design.part(part).face
+
+    def others(self) -> tuple[JointDesign, ...]:
+        return tuple(j for j in self.sizes.design.joints if j.id != self.joint.id)
+
+
+def way_of(part: Placed, side: str) -> str:
+    """The way of the frame that a side of a part looks."""
+    for way in WAYS:
+        axis, sign = own_axis(part, way)
+        names = {(0, -1): "left", (0, 1): "right", (1, -1): "lower", (1, 1): "upper", (2, -1): "back", (2, 1): "face"}
+        if names[axis, sign] == side:
+            return way
+    raise KeyError(side)

@@ -1,0 +1,230 @@
+"""A piece of any kind worked out: its parts with their sizes, its rods as lines of arithmetic, where everything stands."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import replace
+
+from nullah.core.ask import BadAnswer
+from nullah.core.design import PartDesign, Ref, Rod, Term
+from nullah.core.document import CutMark, Designed, Measured
+from nullah.core.frozen import frozen
+from nullah.core.joints.families import FAMILIES
+from nullah.core.joints.family import NoJoint, Shop, axis_of
+from nullah.core.joints.plan import Check, JointPlan
+from nullah.core.measure import SAME
+from nullah.core.pieces.by_hand import apply
+from nullah.core.pieces.kinds import KINDS
+from nullah.core.pieces.part import Chain, ChainLine, Part
+from nullah.core.pieces.sizes import DIMENSIONS, NoPiece, Seen, Sizes, frame_axes
+from nullah.core.shapes.cut import Placed
+from nullah.core.wood.species import species
+
+LONG_BY, WIDE_BY = 10.0, 4.0  # mm left on a part that is fitted last (common practice)
+SPOKEN = {"length": "long", "width": "wide", "thickness": "thick"}
+
+
+@frozen
+class Off:
+    """A rod whose parts came out otherwise than planned, so that the outside or the inside must give: what differs, and both sizes
+    under both ways (outside, inside)."""
+
+    rod: str
+    name: str
+    facts: tuple[str, ...]
+    parts: tuple[str, ...]
+    less: bool
+    both: Mapping[str, tuple[float, float]]
+
+
+@frozen
+class Worked:
+    """A designed piece, worked out. Names are the piece's own, without what a project puts before them."""
+
+    sizes: Sizes
+    parts: tuple[Part, ...]
+    chains: tuple[Chain, ...]
+    checks: tuple[Check, ...]
+    lost: tuple[tuple[str, str], ...]
+    off: tuple[Off, ...]
+
+    def part(self, part_id: str) -> Part:
+        """The part of that id.
+
+        Raises:
+            KeyError: there is none.
+        """
+        return {p.id: p for p in self.parts}[part_id]
+
+    def placed(self) -> tuple[Placed, ...]:
+        """Every part where it stands."""
+        return tuple(self.sizes.placed(p.id) for p in self.parts)
+
+    def joints(self) -> tuple[JointPlan, ...]:
+        """Every joint laid out, in the order of the design.
+
+        Raises:
+            NoJoint, NoPiece: one cannot be.
+        """
+        return tuple(FAMILIES[j.family].plan(Seen(j, self.sizes)) for j in self.sizes.design.joints)
+
+    @property
+    def outside(self) -> tuple[float, float, float]:
+        """How far the piece reaches along x, y and z, mm; 0 where it has no parts."""
+        points = [
+            p.at((x, y, z))
+            for p in self.placed()
+            for x in (0.0, p.size[0])
+            for y in (0.0, p.size[1])
+            for z in (0.0, p.size[2])
+        ]
+        if not points:
+            return (0.0, 0.0, 0.0)
+        low = [min(p[k] for p in points) for k in range(3)]
+        high = [max(p[k] for p in points) for k in range(3)]
+        return (high[0] - low[0], high[1] - low[1], high[2] - low[2])
+
+
+def work(
+    piece: Designed,
+    measured: tuple[Measured, ...] = (),
+    cut: tuple[CutMark, ...] = (),
+    held: Mapping[str, str] | None = None,
+    shop: Shop | None = None,
+) -> Worked:
+    """The piece worked out.
+
+    Args:
+        measured, cut: of this piece alone, by its own names. held: for each rod, whether its ``outside`` or ``inside`` stays; by
+            default the outside where parts came out thinner, else the inside.
+
+    Raises:
+        BadAnswer, NoPiece, NoJoint, UnknownSpecies: it cannot be made; one sentence.
+    """
+    kind = KINDS.get(piece.kind)
+    if kind is None or kind.design is None:
+        raise BadAnswer(f'There is no kind "{piece.kind[:40]}"; there are {", ".join(KINDS)}.')
+    asked = kind.answers(piece.asked)
+    by_hand = apply(piece.edits, kind.design(asked))
+    for part in by_hand.design.parts:
+        species(part.species)
+    said: dict[tuple[str, str], float] = {(m.part, m.dimension): m.value for m in measured}
+    marks: dict[tuple[str, str], float] = {(m.part, d): getattr(m, d) for m in cut for d in DIMENSIONS}
+    at_hand = shop or Shop()
+
+    def sizes(way: Mapping[str, str]) -> Sizes:
+        return Sizes(by_hand.design, said, marks, by_hand.put, way, at_hand)
+
+    off = _off(sizes, said | marks)
+    ways = {o.rod: (held or {}).get(o.rod, "outside" if o.less else "inside") for o in off}
+    done = sizes(ways)
+    cut_parts = {m.part for m in cut}
+    parts = tuple(_part(p, done, cut_parts, measured) for p in by_hand.design.parts)
+    drives = {p.id: _drives(p.id, done) for p in by_hand.design.parts}
+    parts = tuple(replace(p, drives=drives[p.id]) for p in parts)
+    chains = tuple(_chain(r, done) for r in by_hand.design.rods)
+    checks = kind.checks(asked, done) if kind.checks else ()
+    return Worked(done, parts, chains, checks, by_hand.lost, off)
+
+
+def _off(sizes: Callable[[Mapping[str, str]], Sizes], known: Mapping[tuple[str, str], float]) -> tuple[Off, ...]:
+    """The rods that hold an inside and have parts on them that came out otherwise than planned."""
+    outer = sizes({})
+    found = []
+    for rod in outer.design.rods:
+        if not rod.hold:
+            continue
+        on = [t.of for m in rod.marks for t in m.gap if t.of is not None and (t.of.owner, t.of.what) in known]
+        differ = [r for r in on if abs(outer.value(r) - outer.planned(r.owner, r.what)) > SAME]
+        if not differ:
+            continue
+        inner = sizes({rod.id: "inside"})
+        at = [m.id for m in rod.marks].index(rod.hold)
+        both = {
+            name: (one.value(Ref(rod.id, "total")), one.gaps(rod)[at])
+            for name, one in (("outside", outer), ("inside", inner))
+        }
+        facts = tuple(
+            f"{outer.design.part(r.owner).label} {outer.value(r):.1f} {SPOKEN[r.what]}, planned {outer.planned(r.owner, r.what):.1f}"
+            for r in differ
+        )
+        change = sum(outer.value(r) - outer.planned(r.owner, r.what) for r in differ)
+        found.append(Off(rod.id, rod.name, facts, tuple(dict.fromkeys(r.owner for r in differ)), change < 0, both))
+    return tuple(found)
+
+
+def _part(design: PartDesign, sizes: Sizes, cut: set[str], measured: tuple[Measured, ...]) -> Part:
+    length, width, thickness = sizes.size(design.id)
+    joints = [j for j in sizes.design.joints if design.id in (j.first, j.second)]
+    named = tuple(dict.fromkeys(j.family.replace("_", " ") for j in joints))
+    axis = frame_axes(design)[0]
+    zone = max(
+        (
+            (thickness + (sizes.value(Ref(j.id, "reach")) if "reach" in FAMILIES[j.family].reaches else 0.0))
+            for j in joints
+            if j.first == design.id and axis_of(j.way)[0] == axis and FAMILIES[j.family].reaches
+        ),
+        default=0.0,
+    )
+    part = Part(
+        design.id,
+        design.label,
+        length,
+        width,
+        thickness,
+        design.species,
+        design.role,  # type: ignore[arg-type]  # one of the three
+        design.show_face,
+        ", ".join(named) or "none",
+        group=design.group,
+        end_zone=zone,
+        long_by=LONG_BY if design.fitted else 0.0,
+        wide_by=WIDE_BY if design.fitted else 0.0,
+        fitted=design.fitted,
+        cut=design.id in cut,
+        planned=(length, width, thickness),
+        measured=tuple(m.dimension for m in measured if m.part == design.id),
+    )
+    if not (part.cut or part.measured):
+        return part
+    planned = (
+        sizes.planned(design.id, "length"),
+        sizes.planned(design.id, "width"),
+        sizes.planned(design.id, "thickness"),
+    )
+    return replace(part, planned=planned)
+
+
+def _drives(part: str, sizes: Sizes) -> tuple[str, ...]:
+    """What follows this part's thickness and width, in a few words each."""
+    found: dict[str, list[str]] = {}
+    labels = {p.id: p.label for p in sizes.design.parts}
+    for ref in sizes.depends_on(part):
+        if ref.owner in labels and ref.owner != part and ref.what in DIMENSIONS:
+            found.setdefault(ref.what, []).append(labels[ref.owner])
+    return tuple(f"{what} of {', '.join(sorted(names))}" for what, names in sorted(found.items()))
+
+
+def _chain(rod: Rod, sizes: Sizes) -> Chain:
+    """A rod as lines of arithmetic that add up to its length."""
+    lines: list[ChainLine] = []
+    for mark, gap in list(zip(rod.marks, sizes.gaps(rod), strict=True))[1:]:
+        if mark.gives:
+            words = mark.label or mark.id.replace("-", " ")
+            lines.append(ChainLine(f"{words}, {'clear' if mark.clear else 'what is left'}", gap))
+            continue
+        lines += [_line(t, sizes) for t in mark.gap]
+    return Chain(rod.name, tuple(lines), next((t.edit for t in rod.total if t.edit), ""), rod.id)
+
+
+def _line(term: Term, sizes: Sizes) -> ChainLine:
+    each = term.mm if term.of is None else sizes.value(term.of)
+    whole = term.times == int(term.times)
+    if whole and term.times > 0:
+        return ChainLine(term.label or "less", each, int(term.times), f"asked.{term.edit}" if term.edit else "")
+    return ChainLine(
+        term.label or "less", each * term.times, 1, f"asked.{term.edit}" if term.edit and term.times > 0 else ""
+    )
+
+
+__all__ = ["BadAnswer", "NoJoint", "NoPiece", "Off", "Worked", "work"]
