@@ -58,14 +58,14 @@ def _open_window(path: Path | None, with_demo: bool, once: bool) -> int:
     gc.disable()  # until the window stands: nothing made while starting is garbage
     _without_plugins()
     from nullah.core import demo
-    from nullah.core.document import Project
+    from nullah.core.piece_edits import fresh
     from nullah.core.plan import PlanCache
     from nullah.formats import project_file
     from nullah.formats.trouble import FileTrouble
 
     cache = PlanCache()
     try:
-        project = demo.project(cache) if with_demo else project_file.load(path) if path else Project()
+        project = demo.project(cache) if with_demo else project_file.load(path) if path else fresh()
     except FileTrouble as trouble:
         return _refuse(str(trouble))
     from nullah.gui.app import run

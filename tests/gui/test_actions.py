@@ -6,7 +6,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog, QLabel, QLineEdit, QWidget
 
 from nullah.core import demo, edit, glossary
-from nullah.core.document import Project
+from nullah.core.piece_edits import fresh
 from nullah.core.plan import STATIONS
 from nullah.gui.actions import Actions
 
@@ -37,7 +37,7 @@ MARK = {  # what each kind of action is to have done, beyond not failing
     "actions": lambda h: h.window.overlay.doing.isVisible(),
     "words": lambda h: h.window.overlay.words.isVisible(),
     "reckon": lambda h: h.window.overlay.reckoning.isVisible(),
-    "new": lambda h: h.project == Project(),
+    "new": lambda h: h.project == fresh(),
     "next call": lambda h: h.window.side.current_call() is h.window.side.shown_calls()[1],
     "next station": lambda h: h.session.here == "timber",
     **{f"go {s}": lambda h, s=s: h.session.here == s for s in STATIONS},
@@ -109,7 +109,7 @@ def test_no_key_does_two_things():
 
 def test_typing_a_letter_into_a_field_is_not_a_command(demo_hand):
     demo_hand.go("piece")
-    field = demo_hand.window.view().name
+    field = demo_hand.window.view().form.fields["contents.name"]
     QTest.mouseClick(field, Qt.MouseButton.LeftButton)
     field.selectAll()
     QTest.keyClicks(field, "mxlutvgbcn19")

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QApplication
 from conftest import opened
 from nullah.core import demo, edit
 from nullah.core.document import Project
+from nullah.core.piece_edits import fresh
 from nullah.formats import project_file
 from nullah.gui import files, problems
 from nullah.gui.session import Session
@@ -250,7 +251,7 @@ def test_what_is_left_unsaved_for_another_project_can_be_gone_back_to(qtbot, tmp
     hand.measure("A thickness 17.4")
     left = hand.project
     hand.key("Ctrl+N")
-    assert hand.project == Project()
+    assert hand.project == fresh()
     take(hand, "Go back to it")
     assert hand.project == left
 

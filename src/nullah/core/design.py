@@ -80,7 +80,8 @@ class Rod:
 class Along:
     """How a part lies in one way of its frame: from mark ``a`` to mark ``b`` of a rod, or from one of them and a size.
 
-    ``off`` is added at a, ``off_b`` at b. Without a rod, ``off`` alone says where it begins.
+    ``off`` is added at a, ``off_b`` at b. Without a rod, ``off`` says where it begins and ``size`` how far it goes. What its joints
+    reach is added where both ends are given by marks, and without a rod.
     """
 
     rod: str = ""

@@ -56,7 +56,7 @@ class Contents(Value):
 
 
 PieceId = Annotated[str, Field(pattern=r"^[0-9]{1,6}$")]
-PartId = Annotated[str, Field(pattern=r"^[A-Za-z0-9][A-Za-z0-9.-]{0,59}$")]
+PartId = Annotated[str, Field(pattern=r"^[A-Za-z0-9][A-Za-z0-9-]{0,59}$")]  # a dot parts it from its piece
 Answers = dict[Word, bool | int | float | str]
 
 

@@ -24,10 +24,10 @@ from nullah.core.document import (
     Put,
     Timer,
     Value,
+    prefix,
 )
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import BadLength, parse_positive, show_length, told
-from nullah.core.pieces.box import SIDES
 from nullah.core.pieces.part import Part
 from nullah.core.plan import Plan
 from nullah.core.refusals import sentence
@@ -282,14 +282,14 @@ def measured(project: Project, parts: tuple[Part, ...], text: str, when: str = "
     except BadLength as error:
         raise BadEdit(str(error)) from None
     if diagonal:
-        targets, dimension = ["box"], f"diagonal {said['n']}"
+        targets, dimension = [f"{prefix(project.hand)}box"], f"diagonal {said['n']}"
     else:
         word = said["what"].lower()
         dimension = _DIMENSION.get(word, word)
         if _names_a_board(project, parts, said["who"]):
             return _board_measured(project, _board_named(project, said["who"]), dimension, mm, when)
-        targets = _named(said["who"], parts)
-        if targets == ["opening"] and dimension == "thickness":
+        targets = _named(said["who"], parts, prefix(project.hand))
+        if targets == [f"{prefix(project.hand)}opening"] and dimension == "thickness":
             raise BadEdit("The opening has a length and a width, no thickness.")
     new = tuple(made(Measured, part=t, dimension=dimension, value=mm) for t in targets)
     replaced = {(m.part, m.dimension) for m in new}
@@ -340,17 +340,27 @@ def _board_measured(project: Project, board: Board, dimension: str, value: float
     return logged(after, "measured", f"{board.name} {dimension} {unit}", when)
 
 
-def _named(who: str, parts: tuple[Part, ...]) -> list[str]:
+def _named(who: str, parts: tuple[Part, ...], pre: str) -> list[str]:
+    """The ids of the parts that words name, those of the piece in hand, whose names have ``pre`` before them, first."""
     name = " ".join(who.split()).lower().removeprefix("part ")
     if name in ("opening", "inside"):
-        return ["opening"]
-    found = [
+        return [f"{pre}opening"]
+    mine = [p for p in parts if pre and p.id.startswith(pre)]
+    local = {p.id: p.id.removeprefix(pre).lower() for p in mine}
+    found = [p.id for p in mine if name in (local[p.id], p.name.lower().rpartition(": ")[2])]
+    found = found or [
         p.id for p in parts if name in (p.id.lower(), p.name.lower(), p.name.lower().removeprefix(p.id.lower() + " "))
     ]
+    among = mine or parts
     if not found and name in ("divider", "dividers"):
-        found = [p.id for p in parts if p.group == "dividers"]
+        found = [p.id for p in among if p.group.removeprefix(pre) == "dividers"]
     if not found and name in ("side", "sides", "wall", "walls"):
-        found = [p.id for p in parts if p.id in SIDES]
+        found = [p.id for p in among if p.in_order]
+    if not found:
+        groups = [p.group.removeprefix(pre) for p in among]
+        found = [
+            p.id for p, group in zip(among, groups, strict=True) if group and name in (group, group.removesuffix("s"))
+        ]
     if not found:
         known = ", ".join(dict.fromkeys(p.group if p.group == "dividers" else p.id for p in parts))
         raise BadEdit(f'There is no part "{who.strip()[:30]}" here; there are {known or "none yet"} and the opening.')

@@ -10,8 +10,8 @@ from collections.abc import Callable
 
 from pydantic import ValidationError
 
-from nullah.core import edit
-from nullah.core.document import Board, Defect, Project
+from nullah.core import edit, piece_edits
+from nullah.core.document import Board, Defect, Project, prefix
 from nullah.core.frozen import frozen
 from nullah.core.layout.move import NoPlace
 from nullah.core.measure import division, marked
@@ -145,6 +145,28 @@ def _size(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gest
     return Gesture(edit.set_outside(project, plan, axis, size), f"{words} outside {marked(size)}")
 
 
+def _asked(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    """An answer of the piece in hand that is a length, pulled at the end of a story stick."""
+    size = _stop(project, float(piece_edits.answer(project.in_hand, name)) + (dx or dy))
+    return Gesture(piece_edits.set_answer(project, name, size), f"{name.replace('_', ' ')} {marked(size)}")
+
+
+def _laid(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    """A line of a dovetailed corner of a designed piece: its half pins or its pins."""
+    joint_id, which, side = (*name.split("/"), "")[:3]
+    mine = plan.joints.of_piece[project.hand]
+    joint = next((j for j in mine if j.id.removeprefix(prefix(project.hand)) == joint_id), None)
+    if joint is None:
+        raise edit.BadEdit("That joint is no longer here.")
+    if which == "half_pin":
+        size = joint.figures["half pin"] + (-dy if side == "upper" else dy)
+    else:
+        size = joint.figures["pin"] - dy / (1 - 1 / int(side))
+    size = max(NARROWEST, _stop(project, size))
+    words = f"{which.replace('_', ' ')} {marked(size)}"
+    return Gesture(piece_edits.set_joint(project, joint_id, which, size), words)
+
+
 def _part(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
     """A part as laid on a board: to another place on it, or onto another board."""
     result = plan.breakdown
@@ -168,5 +190,7 @@ _GESTURES: dict[str, Callable[[Project, Plan, str, float, float], Gesture]] = {
     "line": _line,
     "divider": _divider,
     "size": _size,
+    "asked": _asked,
+    "laid": _laid,
     "part": _part,
 }

@@ -200,4 +200,6 @@ def settings_at(one: Plan, station: str) -> tuple[Setting, ...]:
         return gathered(wanted)
     if station == "together" and one.together is not None:
         return (Setting("diagonal rod", one.together.diagonal, "", ("box",), "corner to corner, outside"),)
-    return one.joints.settings
+    if len(one.piece.made) == 1:
+        return one.joints.settings
+    return gathered([s for j in one.joints.of_piece[one.project.hand] for s in j.settings])

@@ -5,7 +5,7 @@ from __future__ import annotations
 import io
 from dataclasses import replace
 
-from nullah.core.joints.plan import JointPlan
+from nullah.core.joints.plan import JointPlan, listed
 from nullah.core.measure import in_words, told
 from nullah.core.pictures import boards, piece
 from nullah.core.pictures import joint as joint_picture
@@ -116,7 +116,7 @@ class _Sheet(Sheet):
             self.canvas.drawString(MARGIN, self.y - 13, s.text if s.value is None else self.mm(s.value))
             self.canvas.setFillColor(colour("ink"))
             self.y -= 2
-            self.words(f"{s.tool}, for {' '.join(s.parts)}: {s.use}", indent=92)
+            self.words(f"{s.tool}, for {listed(tuple(self.plan.piece.spoken(p) for p in s.parts))}: {s.use}", indent=92)
 
     def _steps(self) -> None:
         """The whole job to tick off; what stands above already, cuts and the order of a joint, is only named."""

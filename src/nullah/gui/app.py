@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QApplication
 
 from nullah.core import board_edits, demo, edit, step_edits
 from nullah.core.document import Project
+from nullah.core.piece_edits import fresh
 from nullah.core.plan import STATIONS, PlanCache
 from nullah.formats.trouble import FileTrouble
 from nullah.gui import problems
@@ -49,7 +50,7 @@ def run(project: Project, path: Path | None = None, once: bool = False, cache: P
     session.searches_on = True
     window = Window(session, theme)
     problems.watch(session.said.emit)
-    if path is not None or project == Project():
+    if path is not None or project == fresh():
         window.files.offer_kept()
     window.show()
     QTimer.singleShot(0, lambda: _shown(window, once))

@@ -150,7 +150,7 @@ def progress(plan: Plan) -> dict[str, float]:
         steps = [s.done for s in plan.bench.steps if station in ("bench", s.station)]
         calls = [not c.open for c in plan.calls if c.station == station]
         parts = steps + calls
-        empty = plan.piece.box is None or (station == "timber" and not plan.project.boards)
+        empty = not plan.piece.parts or (station == "timber" and not plan.project.boards)
         settled = 1.0 if station in ("piece", "timber") else 0.0
         out[station] = 0.0 if empty else sum(parts) / len(parts) if parts else settled
     return out

@@ -8,7 +8,7 @@ from pathlib import Path
 from PySide6.QtCore import QFileSystemWatcher, QObject
 from PySide6.QtWidgets import QFileDialog, QWidget
 
-from nullah.core.document import Project
+from nullah.core.piece_edits import fresh
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble, spoken
 from nullah.gui.notice import Notice
@@ -33,13 +33,14 @@ class Files(QObject):
     # ---- new, open, save
 
     def new(self) -> None:
-        """A new project, on a small practice box. What is unsaved is kept first; where it cannot be, nothing is left."""
+        """A new project, on a practice joint. What is unsaved is kept first; where it cannot be, nothing is left."""
         self._leave_for(self._begin_new)
 
     def _begin_new(self) -> None:
-        self.session.replace(Project(), None)
+        self.session.replace(fresh(), None)
         self.session.said.emit(
-            "A new project: a small practice box. Change what it holds, and it becomes yours.", False
+            "A new project: a practice joint in scrap. Change it into another kind of piece, and it becomes yours.",
+            False,
         )
 
     def open(self) -> None:

@@ -10,6 +10,7 @@ from pydantic import ValidationError
 from PySide6.QtCore import QTimer, Signal
 
 from nullah.core import edit, history, measure
+from nullah.core.ask import BadAnswer
 from nullah.core.calls import Call
 from nullah.core.changes import Change, Facts, between, facts, made_from
 from nullah.core.document import Project
@@ -36,7 +37,7 @@ WORKED_WHILE_DRAGGING = {
 
 
 NO_LONGER_OPEN = "That call is no longer open: something it rested on has changed."
-REFUSALS = (edit.BadEdit, measure.BadLength, ValidationError)  # what an edit that cannot be made raises
+REFUSALS = (edit.BadEdit, BadAnswer, measure.BadLength, ValidationError)  # what an edit that cannot be made raises
 
 
 def refusal(error: Exception) -> str:

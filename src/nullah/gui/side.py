@@ -20,7 +20,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QFrame, QWidget
 
 from nullah.core.calls import Call, Option
-from nullah.core.joints.plan import Setting
+from nullah.core.joints.plan import Setting, listed
 from nullah.core.plan import TITLES, settings_at
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
@@ -39,12 +39,11 @@ class SettingRow(QWidget):
 
     picked = Signal(str)
 
-    def __init__(self, setting: Setting, figure: str, lit: bool, theme: Theme) -> None:
+    def __init__(self, setting: Setting, figure: str, parts: str, lit: bool, theme: Theme) -> None:
         super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setting, self.figure, self.lit, self.theme = setting, figure, lit, theme
-        parts = " ".join(setting.parts) if len(setting.parts) < 7 else f"{setting.parts[0]} to {setting.parts[-1]}"
         self.tool = f"{setting.tool}  \u2192  {parts}"
         self.setAccessibleName(f"{setting.tool} {figure} for {parts}: {setting.use}")
         wide = WIDTH - 46 - self._left()
@@ -251,6 +250,7 @@ class Side(QFrame):
             made = SettingRow(
                 replace(s, use=self.session.told(f"{hair}; {s.use}" if hair else s.use)),
                 figure,
+                listed(tuple(map(self.session.plan.piece.spoken, s.parts))),
                 self.chosen_setting == f"setting:{s.id}",
                 self.theme,
             )

@@ -10,6 +10,8 @@ from nullah.core.stations.step import Step
 from nullah.gui.session import Session
 from nullah.gui.widgets import Lines, button, label
 
+MOST_NAMED = 8  # parts that are named where one is asked what was measured
+
 
 class Strip(QFrame):
     """The lowest line of the window. Key M opens *Measured...* from anywhere."""
@@ -98,8 +100,12 @@ class Strip(QFrame):
         """Open the line that takes what was measured."""
         self.field.show()
         self.field.setFocus()
+        plan = self.session.plan
+        named = [plan.piece.spoken(p.id) for p in plan.piece.in_hand.parts]
+        if len(named) > MOST_NAMED:
+            named = [*named[:MOST_NAMED], "and so on"]
         self.say(
-            f"{edit.HOW} Parts: {', '.join(p.id for p in self.session.plan.piece.parts) or 'none yet'}, divider, opening, diagonal 1.",
+            f"{edit.HOW} Parts: {', '.join(named) or 'none yet'}, opening, diagonal 1.",
             False,
         )
 

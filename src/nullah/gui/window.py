@@ -361,8 +361,11 @@ class Window(QMainWindow):
         if not order:
             return False
         step = 1 if forward else -1
-        at = order.index(now) + step if now in order else (0 if forward else -1)
-        wanted = order[at % len(order)]
+        if now in order:
+            wanted = order[(order.index(now) + step) % len(order)]
+        else:  # what had the keyboard is gone: no other field takes what is typed on
+            wanted = getattr(self.view(), "canvas", None) if now is not None else None
+            wanted = wanted or order[0 if forward else -1]
         tab_order.show(wanted)
         wanted.setFocus(Qt.FocusReason.TabFocusReason if forward else Qt.FocusReason.BacktabFocusReason)
         return True

@@ -5,11 +5,12 @@ from __future__ import annotations
 from dataclasses import replace
 
 from nullah.core.ask import Ask
+from nullah.core.drawing import Handle
 from nullah.core.frozen import frozen
 from nullah.core.joints import dovetail
 from nullah.core.joints.dovetail import Dovetail, NoDovetail
-from nullah.core.joints.family import OPPOSITE, Look, NoJoint, marked_faces, own_axis, side_of
-from nullah.core.joints.plan import JointPlan
+from nullah.core.joints.family import OPPOSITE, Look, NoJoint, axis_of, marked_faces, side_of
+from nullah.core.joints.plan import Face, JointPlan
 from nullah.core.shapes.cut import Cut
 
 
@@ -78,10 +79,31 @@ class Corner:
                 replace(s, use=s.use.replace(f"at {joint.first}", f"at {a}").replace(f"at {joint.second}", f"at {b}"))
                 for s in made.settings
             ),
-            faces=made.faces if not rise else marked_faces(cuts, {p.id: p.size for p in (tail, pin)}, look.label),
+            faces=_faces(made, joint.id)
+            if not rise
+            else marked_faces(cuts, {p.id: p.size for p in (tail, pin)}, look.label),
             figures=figures,
             cuts=cuts,
         )
+
+
+def _faces(made: JointPlan, joint: str) -> tuple[Face, ...]:
+    """The marked faces, whose lines are pulled as those of this joint and no other."""
+    return tuple(
+        replace(
+            face,
+            drawing=replace(
+                face.drawing,
+                items=tuple(
+                    replace(i, tag=f"laid:{joint}/{i.tag[5:]}")
+                    if isinstance(i, Handle) and i.tag.startswith("line:")
+                    else i
+                    for i in face.drawing.items
+                ),
+            ),
+        )
+        for face in made.faces
+    )
 
 
 def _raised(cut: Cut, by: float) -> Cut:
@@ -95,8 +117,6 @@ def _pin_end(look: Look) -> str:
 
 
 def _up_span(look: Look, part: str) -> tuple[float, float]:
-    from nullah.core.joints.family import axis_of
-
     axis, sign = axis_of(look.up(part))
     low, high = look.bare(part)[axis]
     return (low, high) if sign > 0 else (-high, -low)
@@ -130,4 +150,3 @@ def _laid(look: Look) -> Dovetail:
 
 
 CORNER = Corner()
-__all__ = ["CORNER", "Corner", "own_axis"]

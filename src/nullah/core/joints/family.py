@@ -197,7 +197,9 @@ def marked_faces(cuts: Iterable[Cut], sizes: Mapping[str, Point3], label: Callab
     for cut in cuts:
         found.setdefault((cut.part, cut.side), []).append(cut)
     return tuple(
-        Face(part, f"{label(part)}, {WORDS.get(side, side)}", side_drawing(label(part), part, side, sizes[part], mine))
+        Face(
+            part, words := f"{label(part)}, {WORDS.get(side, side)}", side_drawing(words, part, side, sizes[part], mine)
+        )
         for (part, side), mine in found.items()
     )
 

@@ -363,10 +363,8 @@ def _checks(look: Look, second: Placed, tenon: Block) -> tuple[Check, ...]:
     thick = look.figure("thickness")
     owned = [c for c in look.shop.chisels if abs(c - thick) < 0.05]
     axis, _ = axis_of(joint.way)
-    across, _ = _across(look)
-    face = 3 - axis - across
     mate = look.body(joint.second)
-    beside = min(tenon[face][0] - mate[face][0], mate[face][1] - tenon[face][1])
+    beside = min(min(tenon[k][0] - mate[k][0], mate[k][1] - tenon[k][1]) for k in range(3) if k != axis)
     found = [
         Check(
             bool(owned),

@@ -66,6 +66,13 @@ class JointPlan:
     stopped: tuple[str, ...] = ()  # of a groove: the parts in which it stops within the joint
 
 
+def listed(names: tuple[str, ...]) -> str:
+    """Parts in few words: letters side by side, names by commas, and of many the first alone."""
+    if all(len(n) < 4 for n in names):
+        return " ".join(names) if len(names) < 7 else f"{names[0]} to {names[-1]}"
+    return ", ".join(names) if len(names) < 4 else f"{names[0]}, {names[1]} and {len(names) - 2} more"
+
+
 def qualified(joint: JointPlan, prefix: str, name: str) -> JointPlan:
     """The joint by the project's names: what a piece that is not the first puts before its own, and the piece's name before the
     joint's."""

@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
-from nullah.core.drawing import Area, Dimension, Drawing, Line, Primitive, Text
+from nullah.core.drawing import Area, Dimension, Drawing, Line, Point, Primitive, Text
 from nullah.core.pieces.box import Box
 from nullah.core.stations.together import TogetherResult
 
 
-def picture(box: Box, result: TogetherResult) -> Drawing:
-    """Outline, walls, both diagonals; pushed out of square as measured, ten times over."""
+def picture(box: Box | None, result: TogetherResult) -> Drawing:
+    """Outline, the walls of a box, both diagonals; pushed out of square as measured, ten times over."""
     length, width = result.frame
     square = result.squareness
     lean = 0.0
@@ -20,17 +21,10 @@ def picture(box: Box, result: TogetherResult) -> Drawing:
     def at(x: float, y: float) -> tuple[float, float]:
         return (x + lean * y / width, y)
 
-    t = box.thickness
     outer = (at(0, 0), at(length, 0), at(length, width), at(0, width))
-    inner = (
-        at(t["D"], t["A"]),
-        at(length - t["B"], t["A"]),
-        at(length - t["B"], width - t["C"]),
-        at(t["D"], width - t["C"]),
-    )
-    items: list[Primitive] = [Area(outer, "wood dark", edge="outline"), Area(inner, "panel", edge="outline")]
-    for c in box.dado_centres:
-        items.append(Line((at(c, t["A"]), at(c, width - t["C"])), "grain", width=3))
+    items: list[Primitive] = [Area(outer, "wood dark" if box is not None else "panel", edge="outline")]
+    if box is not None:
+        items += _walls(box, at)
     first = "decision" if square is not None and square.longer == 1 and not square.square else "computed"
     second = "decision" if square is not None and square.longer == 2 and not square.square else "computed"
     items += [
@@ -41,13 +35,8 @@ def picture(box: Box, result: TogetherResult) -> Drawing:
         Dimension(at(0, 0), at(length, 0), length, -24),
         Dimension(at(length, width), at(length, 0), width, 24),
     ]
-    for name, x, y in (
-        ("A", length / 2, t["A"] / 2),
-        ("C", length / 2, width - t["C"] / 2),
-        ("D", t["D"] / 2, width / 2),
-        ("B", length - t["B"] / 2, width / 2),
-    ):
-        items.append(Text(at(x, y), name, bold=True, size=14, halo=True))
+    if box is not None:
+        items += _names(box, at)
     if square is not None and not square.square:
         start, end = (at(0, 0), at(length, width)) if square.longer == 1 else (at(length, 0), at(0, width))
         for px, py, sign in ((*start, -1), (*end, 1)):
@@ -64,3 +53,34 @@ def picture(box: Box, result: TogetherResult) -> Drawing:
                 )
             )
     return Drawing(tuple(items))
+
+
+def _walls(box: Box, at: Callable[[float, float], Point]) -> list[Primitive]:
+    """What lies inside the walls, and the dividers."""
+    length, width, _ = box.outside
+    t = box.thickness
+    inner = (
+        at(t["D"], t["A"]),
+        at(length - t["B"], t["A"]),
+        at(length - t["B"], width - t["C"]),
+        at(t["D"], width - t["C"]),
+    )
+    items: list[Primitive] = [Area(inner, "panel", edge="outline")]
+    for c in box.dado_centres:
+        items.append(Line((at(c, t["A"]), at(c, width - t["C"])), "grain", width=3))
+    return items
+
+
+def _names(box: Box, at: Callable[[float, float], Point]) -> list[Primitive]:
+    """The names of the sides."""
+    length, width, _ = box.outside
+    t = box.thickness
+    items: list[Primitive] = []
+    for name, x, y in (
+        ("A", length / 2, t["A"] / 2),
+        ("C", length / 2, width - t["C"] / 2),
+        ("D", t["D"] / 2, width / 2),
+        ("B", length - t["B"] / 2, width / 2),
+    ):
+        items.append(Text(at(x, y), name, bold=True, size=14, halo=True))
+    return items

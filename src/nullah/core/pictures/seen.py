@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from nullah.core.drawing import Area, Dimension, Drawing, Line, Point, Primitive, Text
+from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text
 from nullah.core.pictures.bodies import Body, of_piece
 from nullah.core.pieces.part import Part
 from nullah.core.plan import Plan
@@ -50,32 +50,61 @@ def views(plan: Plan) -> Drawing:
     ):
         shift = (at - low[i], -low[j])
         items += _drawn(visible([(b.corners, b.triangles) for b in bodies], view), bodies, parts, view, shift)
-        items.append(Text((at + size[i] / 2, -34 if view is ABOVE else size[j] + 12), words, ink="quiet", size=12))
+        items.append(Text((at + size[i] / 2, size[j] + 0.05 * max(size)), words, ink="quiet", size=12))
+        rods = _rods(made, "xyz"[i], low[i], at) if view is not ABOVE else []
+        items += rods
+        if not rods:
+            items.append(Dimension((at, 0), (at + size[i], 0), size[i], -24))
         if view is FRONT:
-            items.append(Dimension((at, 0), (at + size[0], 0), size[0], -24))
-            items.append(Dimension((at, 0), (at, size[2]), size[2], 26))
-            items += _clear(made, low)
-        elif view is RIGHT:
-            items.append(Dimension((at, 0), (at + size[1], 0), size[1], -24))
+            upright = _rods(made, "z", low[2], at)
+            items += upright or [Dimension((at, 0), (at, size[2]), size[2], 26)]
         at += size[i] + gap
     return Drawing(tuple(items), f"{made.piece.name} from three sides")
 
 
-def _clear(made: Made, low: Point3) -> list[Primitive]:
-    """The gaps that something must fit in along the front, as dimensions."""
+ROD_APART = 27.0  # px
+SMALLEST_GAP = 0.05  # of a rod: a smaller gap is not dimensioned in the drawing, only in the sums
+
+
+def _rods(made: Made, axis: str, low: float, at: float) -> list[Primitive]:
+    """Along an axis of the piece the gaps of its first story stick that has any, and the whole of its longest, to be typed on and
+    pulled at the end where they show an answer."""
     if made.worked is None:
         return []
-    sizes = made.worked.sizes
-    for rod in sizes.design.rods:
-        if rod.axis == "x" and not rod.frame and any(m.clear for m in rod.marks):
-            marks = sizes.marks(rod.id)
-            names = list(marks)
-            return [
-                Dimension((marks[a] - low[0], 0), (marks[b] - low[0], 0), marks[b] - marks[a], -52, ink="computed")
-                for a, b, m in zip(names, names[1:], rod.marks[1:], strict=False)
-                if m.clear
-            ]
-    return []
+    sizes, chains = made.worked.sizes, {c.rod: c for c in made.worked.chains}
+    upright = axis == "z"
+    found = [(r, list(sizes.marks(r.id).values())) for r in sizes.design.rods if r.axis == axis and not r.frame]
+    found = [(r, marks) for r, marks in found if len(marks) > 1 and marks[-1] > marks[0]]
+    if not found:
+        return []
+
+    def point(mm: float) -> Point:
+        return (at, mm - low) if upright else (at + mm - low, 0.0)
+
+    off, step = (26.0, ROD_APART) if upright else (-24.0, -ROD_APART)
+    items: list[Primitive] = []
+    gaps = next(((r, marks) for r, marks in found if len(marks) > 2), None)
+    if gaps is not None:
+        rod, marks = gaps
+        for mark, a, b in zip(rod.marks[1:], marks, marks[1:], strict=False):
+            if b - a < SMALLEST_GAP * (marks[-1] - marks[0]):
+                continue
+            term = mark.gap[0] if len(mark.gap) == 1 else None
+            asked = f"asked.{term.edit}" if term is not None and term.edit and term.times == 1 else ""
+            items.append(
+                Dimension(point(a), point(b), b - a, off, edit=asked, ink="computed" if mark.clear else "dimension")
+            )
+        off += step
+    rod, marks = max(found, key=lambda f: f[1][-1] - f[1][0])
+    single = rod.marks[1].gap[0].edit if len(marks) == 2 and len(rod.marks[1].gap) == 1 else ""
+    name = chains[rod.id].edit or single
+    edit = f"rod.{rod.id}" if chains[rod.id].edit else f"asked.{single}" if single else ""
+    items.append(Dimension(point(marks[0]), point(marks[-1]), marks[-1] - marks[0], off, edit=edit))
+    if name:
+        items.append(
+            Handle(point(marks[-1]), f"asked:{name}", "up" if upright else "along", f"pull for another {name}")
+        )
+    return items
 
 
 def standing(plan: Plan, apart: float = 0.0) -> Drawing:
@@ -109,7 +138,7 @@ def _drawn(
 ) -> list[Primitive]:
     """Patches as wood or end grain, shaded by the way they look, each part's name on the largest of its own."""
     items: list[Primitive] = []
-    named: dict[str, tuple[float, Point]] = {}
+    named: dict[str, tuple[float, Point, float, float]] = {}
     for patch in patches:
         body = bodies[patch.body]
         part = parts[body.part]
@@ -128,18 +157,17 @@ def _drawn(
         if view is STANDING and dark > 0.01:
             items.append(Area(points, "ink", opacity=dark))
         size = _area(rings[0])
-        if size > max(SMALLEST_NAMED, named.get(body.part, (0.0, (0.0, 0.0)))[0]):
-            named[body.part] = (size, _inside(rings))
+        if size > max(SMALLEST_NAMED, named[body.part][0] if body.part in named else 0.0):
+            named[body.part] = (size, *_inside(rings))
     if len(bodies) <= MOST_DRAWN:
-        room = {p: s**0.5 for p, (s, _) in named.items()}
         items += [
-            Text(at, _short(parts[p], bodies), size=11, bold=True, halo=True, tag=f"part:{p}", room=2.2 * room[p])
-            for p, (_, at) in named.items()
+            Text(at, _short(parts[p]), size=11, bold=True, halo=True, tag=f"part:{p}", room=long, tall=tall)
+            for p, (_, at, long, tall) in named.items()
         ]
     return items
 
 
-def _short(part: Part, bodies: tuple[Body, ...]) -> str:
+def _short(part: Part) -> str:
     """What stands on a part: its name without its piece's."""
     return part.name.rpartition(": ")[2]
 
@@ -156,8 +184,8 @@ def _area(ring: tuple[Point, ...]) -> float:
     return abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, (*ring[1:], ring[0]), strict=True))) / 2
 
 
-def _inside(rings: tuple[tuple[Point, ...], ...]) -> Point:
-    """A point of the face well inside it: midway across its longest crossing half-way up."""
+def _inside(rings: tuple[tuple[Point, ...], ...]) -> tuple[Point, float, float]:
+    """A point of the face well inside it, midway across its longest crossing half-way up; how long that is, and how high the face."""
     ys = [p[1] for p in rings[0]]
     y = (min(ys) + max(ys)) / 2 + 1e-4
     xs = sorted(
@@ -167,6 +195,6 @@ def _inside(rings: tuple[tuple[Point, ...], ...]) -> Point:
         if (a[1] > y) != (b[1] > y)
     )
     if len(xs) < 2:
-        return rings[0][0]
+        return rings[0][0], 0.0, 0.0
     left, right = max(zip(xs[::2], xs[1::2], strict=False), key=lambda s: s[1] - s[0])
-    return ((left + right) / 2, y)
+    return ((left + right) / 2, y), right - left, max(ys) - min(ys)

@@ -76,7 +76,8 @@ DOVETAILED_BOX = Kind(
     "dovetailed_box",
     "A box sized from what it holds: through dovetails, a bottom in grooves, dividers in dadoes, a lid that slides or lifts off.",
     tuple(_asks()),
-    "Holds {contents.count} {contents.name}, each {contents.width} wide, {contents.height} high and {contents.thickness} thick, "
-    "{contents.stand}, with {wiggle} of room, {dividers} dividers and a lid: {lid}.",
+    "Holds {contents.count} {contents.name} , each {contents.width} wide, {contents.height} high, {contents.thickness} thick, "
+    "standing {contents.stand}\n"
+    "with {dividers} dividers and a {lid} lid; sides of {wall_species} , inside of {panel_species} , lid of {lid_species}",
     made=_made,
 )

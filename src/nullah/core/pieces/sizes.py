@@ -99,8 +99,9 @@ class Sizes:
             self._silent = before
 
     def planned(self, part: str, dimension: str) -> float:
-        """What a part's dimension would be were it neither measured nor cut itself."""
-        return self._part_sum(self._parts[part], DIMENSIONS.index(dimension))
+        """What a part's dimension would be were it neither measured nor cut itself: as written by hand, else the sum."""
+        written = self.put.get((part, dimension))
+        return written if written is not None else self._part_sum(self._parts[part], DIMENSIONS.index(dimension))
 
     def total(self, terms: Sum) -> float:
         """A sum, mm."""
@@ -191,6 +192,8 @@ class Sizes:
 
     def _part_sum(self, part: PartDesign, dimension: int) -> float:
         lies, axis = self._lies(part, dimension)
+        if not lies.rod:
+            return self.total(lies.size) + self._reach(part, axis, False) + self._reach(part, axis, True)
         if not (lies.a and lies.b):
             return self.total(lies.size)
         low, high = self._ends(lies)
@@ -226,6 +229,9 @@ class Sizes:
             return self._ends(lies)
         if not lies.rod:
             low = self.total(lies.off)
+            if bare:
+                return low, low + self.total(lies.size)
+            low -= self._reach(part, axis, False)
             return low, low + self.value(Ref(part_id, DIMENSIONS[dimension]))
         if lies.a:
             low = self.value(Ref(lies.rod, lies.a)) + self.total(lies.off)

@@ -31,7 +31,7 @@ class Off:
 
     rod: str
     name: str
-    facts: tuple[str, ...]
+    facts: tuple[tuple[str, str, float, float], ...]  # what is called how, in which way, as it came out and as planned
     parts: tuple[str, ...]
     less: bool
     both: Mapping[str, tuple[float, float]]
@@ -145,7 +145,7 @@ def _off(sizes: Callable[[Mapping[str, str]], Sizes], known: Mapping[tuple[str, 
             for name, one in (("outside", outer), ("inside", inner))
         }
         facts = tuple(
-            f"{outer.design.part(r.owner).label} {outer.value(r):.1f} {SPOKEN[r.what]}, planned {outer.planned(r.owner, r.what):.1f}"
+            (outer.design.part(r.owner).label, SPOKEN[r.what], outer.value(r), outer.planned(r.owner, r.what))
             for r in differ
         )
         change = sum(outer.value(r) - outer.planned(r.owner, r.what) for r in differ)

@@ -22,6 +22,7 @@ from nullah.core.document import (
 )
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import Shop
+from nullah.core.joints.plan import Check
 from nullah.core.layout.model import leaves
 from nullah.core.layout.progress import without_parts
 from nullah.core.measure import SAME, marked
@@ -61,6 +62,10 @@ class Made:
         one = self.box or self.worked
         return one.chains if one else ()
 
+    def failing(self) -> tuple[Check, ...]:
+        """What is to hold of a designed piece as a whole and does not."""
+        return tuple(c for c in self.worked.checks if not c.holds) if self.worked is not None else ()
+
     @property
     def outside(self) -> tuple[float, float, float] | None:
         """How far it reaches along x, y and z, mm; None where it has no parts."""
@@ -92,6 +97,16 @@ class PieceResult:
     def problem(self) -> str:
         """Why the piece in hand cannot be worked out, "" where it can."""
         return self.in_hand.problem
+
+    def spoken(self, name: str) -> str:
+        """What a part is called where it is mentioned: a side of a box by its letter, a part of a designed piece by its label, those of
+        pieces that are not in hand with their piece's name."""
+        made = self.of_part.get(name)
+        if made is None:
+            return name
+        part = next(p for p in made.parts if p.id == name)
+        own = name.removeprefix(made.prefix) if made.box is not None else part.name.rpartition(": ")[2]
+        return own if made.id == self.hand or not made.prefix else f"{made.piece.name}: {own}"
 
     @property
     def chains(self) -> tuple[Chain, ...]:
@@ -233,11 +248,14 @@ def _hold_call(piece: Designed, off: Off, choices: tuple[Choice, ...]) -> Call:
         for way in ("outside", "inside")
     )
     call_id = f"{prefix(piece.id)}hold {off.rod}"
-    asked = "; ".join(off.facts)
+    asked = "; ".join(f"{name} {is_:.1f} {way}, planned {was:.1f}" for name, way, is_, was in off.facts)
+    facts = " and ".join(
+        f"{name} is {marked(is_)} {way}, {marked(was)} was planned" for name, way, is_, was in off.facts
+    )
     return Call(
         call_id,
         "piece",
-        f"{off.name}: {' and '.join(off.facts)}. Is the outside held, or what lies between?",
+        f"{off.name}: {facts}. Is the outside held, or what lies between?",
         options,
         "outside" if off.less else "inside",
         "the parts are thinner: nothing gets tight, and lengths already marked stay good"

@@ -112,6 +112,7 @@ def _of_design(
     square, trouble = _squareness(made, frame, measured)
     goes = stages(worked)
     most = max((s.cheeks * COATING + s.joints * CLOSING for s in goes if s.home == "glued"), default=0.0)
+    call = _slow_call(made.prefix, kit, most, choices)
     clamps = 2 * max((s.joints for s in goes if s.home == "glued"), default=0)
     return TogetherResult(
         frame,
@@ -131,7 +132,37 @@ def _of_design(
             ),
             *worked.checks,
         ),
-        (),
+        (call,) if call else (),
+    )
+
+
+def _slow_call(pre: str, kit: Kit, minutes: float, choices: tuple[Choice, ...]) -> Call | None:
+    """A stage that takes longer than the glue stays open: a slower glue, or a second pair of hands."""
+    shortest = OPEN_TIME[kit.glue][0]
+    if minutes <= shortest:
+        return None
+    slower = [g for g, (least, _) in OPEN_TIME.items() if least >= minutes]
+    options = (
+        *(_other_glue(g, minutes) for g in slower),
+        Option(
+            "two",
+            "a second pair of hands",
+            (f"{_minutes(minutes / 2)} min each against {_minutes(shortest)} of open time",),
+        ),
+        Option("one", "go on alone", (f"{_minutes(minutes)} min; the last joint may not close",)),
+    )
+    asked = f"{minutes:.0f} min, {kit.glue}"
+    call_id = f"{pre}stages"
+    return Call(
+        call_id,
+        "together",
+        f"The largest stage takes about {_minutes(minutes)} min to coat and close; {kit.glue} stays open {_minutes(shortest)}. How?",
+        options,
+        options[0].id,
+        "glue swells joints: what is late does not close",
+        asked,
+        differ="Warmed parts and a thin coat give a little more time. The label governs.",
+        taken=taken(call_id, options, asked, choices),
     )
 
 

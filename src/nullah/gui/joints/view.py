@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QCheckBox, QListWidget, QWidget
 
 from nullah.core import measure
+from nullah.core.document import Designed
 from nullah.core.drawing import Drawing
 from nullah.core.edit import set_in, set_piece
 from nullah.core.joints.plan import JointPlan
 from nullah.core.pictures import joint as picture
+from nullah.core.piece_edits import set_joint
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
@@ -25,6 +28,7 @@ class JointsView(QWidget):
         self.names = QListWidget()
         self.names.setAccessibleName("joints")
         self.names.setWordWrap(True)
+        self.names.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.names.currentRowChanged.connect(self._choose)
         self.title = label("", "heading", wrap=True)
         self.canvas = Canvas(theme, session)
@@ -60,9 +64,13 @@ class JointsView(QWidget):
         whole = column(self, self.title, top, self.below, margins=12, spacing=6)
         whole.setStretch(1, 1)
 
+    def _mine(self) -> tuple[JointPlan, ...]:
+        """The joints of the piece in hand."""
+        return self.session.plan.joints.of_piece.get(self.session.project.hand, ())
+
     def joint(self) -> JointPlan | None:
         """The joint shown."""
-        joints = self.session.plan.joints.joints
+        joints = self._mine()
         return joints[min(self.chosen, len(joints) - 1)] if joints else None
 
     def _choose(self, index: int) -> None:
@@ -73,7 +81,7 @@ class JointsView(QWidget):
     def light(self, tag: str) -> None:
         """Light the lines of a setting; where this joint has none of them, show the first that does."""
         self.lit = tag
-        for i, joint in enumerate(self.session.plan.joints.joints):
+        for i, joint in enumerate(self._mine()):
             if tag and any(f"setting:{s.id}" == tag for s in joint.settings) and joint is not self.joint():
                 if not any(f"setting:{s.id}" == tag for s in self.joint().settings):
                     self.chosen = i
@@ -98,12 +106,17 @@ class JointsView(QWidget):
     def _typed(self, name: str, text: str) -> None:
         s = self.session
         field = name.removeprefix("piece.")
-        s.attempt(
-            f"{field.replace('_', ' ')}: {text.strip()}",
-            lambda: set_piece(
-                s.project, field, measure.parse_positive(text, s.project.units, f"the {field.replace('_', ' ')}")
-            ),
-        )
+        joint = self.joint()
+        if joint is None:
+            return
+
+        def make():
+            mm = measure.parse_positive(text, s.project.units, f"the {field.replace('_', ' ')}")
+            if isinstance(s.project.in_hand, Designed):
+                return set_joint(s.project, joint.id, field, mm)
+            return set_piece(s.project, field, mm)
+
+        s.attempt(f"{field.replace('_', ' ')}: {text.strip()}", make)
 
     def _chisels(self, text: str) -> bool:
         s = self.session
@@ -118,7 +131,7 @@ class JointsView(QWidget):
 
     def show_part(self, part: str) -> None:
         """Turn to the first joint of a part."""
-        joints = self.session.plan.joints.joints
+        joints = self._mine()
         self.chosen = next((i for i, j in enumerate(joints) if part in j.parts), self.chosen)
 
     def refresh(self) -> None:
@@ -127,18 +140,30 @@ class JointsView(QWidget):
             box.setChecked(getattr(kit, name))
         between = " " if self.session.project.units == "mm" else "; "
         self.chisels.show_text(between.join(self.session.figure(c).removesuffix('"') for c in kit.chisels))
-        joints = self.session.plan.joints.joints
-        names = [
-            ("" if all(c.holds for c in j.checks) else "! ")
-            + (j.id.capitalize() if not j.id.startswith("corner") else f"Corner {j.id[7:]}")
-            for j in joints
-        ]
+        joints = self._mine()
+        names = [("" if all(c.holds for c in j.checks) else "! ") + self._spoken(j) for j in joints]
         if names != [self.names.item(i).text() for i in range(self.names.count())]:
             self.names.clear()
             self.names.addItems(names)
         self.chosen = max(0, min(self.chosen, len(joints) - 1))
         self.names.setCurrentRow(self.chosen)
         self._show()
+
+    def _spoken(self, joint: JointPlan) -> str:
+        """A joint in the list: by its own name up to the colon, without its piece's."""
+        name = joint.name
+        if self.session.plan.piece.in_hand.prefix:
+            name = name.partition(": ")[2]
+        return (
+            name.partition(":")[0]
+            if joint.tails
+            else name
+            if self._designed()
+            else joint.id.rpartition(".")[2].capitalize()
+        )
+
+    def _designed(self) -> bool:
+        return isinstance(self.session.project.in_hand, Designed)
 
     def _show(self) -> None:
         joint = self.joint()

@@ -1,27 +1,33 @@
-"""Piece: what it must hold, as a sentence; the box to scale; its dimension chains as sums."""
+"""Piece: what is asked, as a sentence; the piece to scale; its dimension chains as sums."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QSlider, QWidget
+from PySide6.QtWidgets import QFrame, QGridLayout, QSlider, QWidget
 
-from nullah.core import edit, measure
+from nullah.core import edit, measure, piece_edits
+from nullah.core.document import Designed, Project
 from nullah.core.pictures import piece as picture
 from nullah.core.pictures import standing
+from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.part import Chain, ChainLine
 from nullah.core.plan import TITLES
-from nullah.core.wood.species import ALL
 from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
+from nullah.gui.piece.by_hand import ByHand
+from nullah.gui.piece.form import Form
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.widgets import Field, button, column, emptied, label, pick, row, scroll_area
 
 LEAST_SUMS = 96  # px
+BESIDE_RODS = 500  # px: as below, with rods drawn in more room
 BESIDE_SUMS = 350  # px: the sentence, the drawing at its least, the words under it
-_LID = ["sliding", "lift-off", "none"]
-_STAND = ["upright", "on edge", "flat"]
+SUMS_ACROSS = 4
+MORE = "and another piece"
 
 
 class PieceView(QWidget):
@@ -31,47 +37,23 @@ class PieceView(QWidget):
         super().__init__()
         self.session = session
         self._seen_from = ""
+        self._room_for_sums = True
         self.fields: dict[str, Field] = {}
         self.sums: list[list[QWidget]] = []
+        self.totals: list[QWidget] = []
         self._shape: object = None
 
-        def whole(name: str) -> Field:
-            return self._field(name, 52, self._whole(name))
-
-        def length(name: str) -> Field:
-            return self._field(name, 66, self._length(name), grows=True)
-
-        self.name = self._field("contents.name", 120, lambda t: self._set("contents.name", t.strip()))
-        self.stand = pick("stand", _STAND, lambda t: self._set("contents.stand", t))
-        self.lid = pick("lid", _LID, lambda t: self._set("lid", t))
-        self.species = pick("wall species", sorted(ALL), lambda t: self._set("wall_species", t))
-        self.panels = pick("panel species", sorted(ALL), lambda t: self._set("panel_species", t))
-        self.lid_species = pick("lid species", sorted(ALL), lambda t: self._set("lid_species", t))
-        first = flow(
-            "Holds",
-            whole("contents.count"),
-            self.name,
-            ", each",
-            length("contents.width"),
-            "wide,",
-            length("contents.height"),
-            "high,",
-            length("contents.thickness"),
-            "thick, standing",
-            self.stand,
-        )
-        second = flow(
-            "with",
-            whole("dividers"),
-            "dividers and a",
-            self.lid,
-            "lid; sides of",
-            self.species,
-            ", inside of",
-            self.panels,
-            ", lid of",
-            self.lid_species,
-        )
+        self.pieces = flow("Pieces")
+        self.form = Form(session)
+        self.title = Field("name of the piece", 150, self._rename, grows=True)
+        self.kind = pick("kind of piece", [k.title for k in KINDS.values()], self._change_kind)
+        self.more = pick("add a piece", [MORE, *(k.title for k in KINDS.values())], self._add)
+        self.away = button("Take it away", self._drop, "chip", "take the piece in hand out of the project")
+        self.by_hand = ByHand(session)
+        self.hand = button("By hand", self._draw_hand, "chip", "add parts and joints of your own, and write figures")
+        self.hand.setCheckable(True)
+        self._chips: tuple[object, ...] = ()
+        self.about = flow("In hand:", self.title, ", a", self.kind, self.more, self.away)
         self.trouble = label("", "trouble", wrap=True)
         self.canvas = Canvas(theme, session)
         self.canvas.typed.connect(self._typed)
@@ -89,16 +71,27 @@ class PieceView(QWidget):
         self.apart.valueChanged.connect(lambda _: self._draw())
         self.closer, self.further = label("together", "quiet"), label("apart", "quiet")
         self.see = row("", spacing=4)
-        how = row(self.flat, self.upright, self.closer, self.apart, self.further, 1, self.see)
+        how = row(self.flat, self.upright, self.closer, self.apart, self.further, self.hand, 1, self.see)
         self.sums_below = QWidget()
-        self.chains = QHBoxLayout(self.sums_below)
+        self.chains = QGridLayout(self.sums_below)
         self.chains.setContentsMargins(0, 0, 0, 0)
         self.sums_area = scroll_area()
         self.sums_area.setWidget(self.sums_below)
         whole_column = column(
-            self, first, second, self.trouble, how, self.canvas, self.drives, self.sums_area, margins=12, spacing=6
+            self,
+            self.pieces,
+            self.about,
+            self.form,
+            self.trouble,
+            how,
+            self.canvas,
+            self.drives,
+            self.by_hand,
+            self.sums_area,
+            margins=12,
+            spacing=6,
         )
-        whole_column.setStretch(4, 1)
+        whole_column.setStretch(5, 1)
         self._make_room(upright=False)
 
     def _field(self, name: str, wide: int, taken, grows: bool = False) -> Field:
@@ -106,21 +99,30 @@ class PieceView(QWidget):
         self.fields[name] = made
         return made
 
-    def _set(self, name: str, value: object) -> bool:
-        return self.session.attempt(
-            f"{name.removeprefix('contents.').replace('_', ' ')}: {value}",
-            lambda: edit.set_piece(self.session.project, name, value),
-        )
+    def _do(self, words: str, make: Callable[[Project], Project]) -> bool:
+        return self.session.attempt(words, lambda: make(self.session.project))
 
-    def _whole(self, name: str):
-        def taken(text: str) -> bool:
-            try:
-                return self._set(name, int(text.strip()))
-            except ValueError:
-                self.session.said.emit(f'"{text[:30]}" is not a whole number.', True)
-                return False
+    def _rename(self, text: str) -> bool:
+        name = text.strip()
+        return self._do(f"the piece is called {name}", lambda p: piece_edits.rename(p, name))
 
-        return taken
+    def _kind_named(self, title: str) -> str:
+        return next(k.name for k in KINDS.values() if k.title == title)
+
+    def _change_kind(self, title: str) -> None:
+        self._do(f"the piece is a {title.lower()}", lambda p: piece_edits.change_kind(p, self._kind_named(title)))
+
+    def _add(self, title: str) -> None:
+        self.more.setCurrentIndex(0)
+        if title != MORE:
+            self._do(f"a piece more: {title.lower()}", lambda p: piece_edits.add_piece(p, self._kind_named(title)))
+
+    def _drop(self) -> None:
+        self._do(f"{self.session.project.in_hand.name} taken away", piece_edits.drop_piece)
+
+    def _take(self, piece_id: str) -> None:
+        name = next(p.name for p in self.session.project.pieces if p.id == piece_id)
+        self._do(f"in hand: {name}", lambda p: piece_edits.take_in_hand(p, piece_id))
 
     def _length(self, name: str):
         def taken(text: str) -> bool:
@@ -131,9 +133,9 @@ class PieceView(QWidget):
                 mm = measure.parse_length(text, project.units)
                 if mm <= 0 and not signed and name != "wiggle":
                     raise measure.BadLength(f'"{text.strip()[:30]}" is not more than zero; this size must be.')
-                return edit.set_piece(project, name, mm)
+                return piece_edits.set_answer(project, name, mm)
 
-            return self.session.attempt(f"{name.removeprefix('contents.').replace('_', ' ')}: {text.strip()}", make)
+            return self.session.attempt(f"{name.replace('_', ' ')}: {text.strip()}", make)
 
         return taken
 
@@ -153,11 +155,19 @@ class PieceView(QWidget):
                 f"Measured: {part} thickness {text}",
                 lambda: edit.measured(s.project, s.plan.piece.parts, f"{part} thickness {text}", s.now()),
             )
+        elif name.startswith("rod."):
+            rod = name.removeprefix("rod.")
+            s.attempt(
+                f"{rod.replace('-', ' ')}: {text.strip()}",
+                lambda: piece_edits.set_total(
+                    s.project, s.plan, rod, measure.parse_positive(text, s.project.units, "a length")
+                ),
+            )
         else:
-            self._length(name.removeprefix("piece."))(text)
+            self._length(name.removeprefix("piece.").removeprefix("asked."))(text)
 
     def stand_up(self, upright: bool) -> None:
-        """Show the box standing, or in three views."""
+        """Show the piece standing, or in three views."""
         self._make_room(upright)
         self._draw()
 
@@ -166,22 +176,20 @@ class PieceView(QWidget):
         self.upright.setChecked(upright)
         for thing in (self.apart, self.closer, self.further):
             thing.setVisible(upright)
-        self.sums_area.setVisible(not upright)
+        self._show_sums()
         self.canvas.margin = 26.0 if upright else 62.0
         self.canvas.margin_up = 26.0 if upright else 40.0
         self.canvas.show_all()
 
     def _draw(self) -> None:
         plan, part = self.session.plan, self.session.lit_part
-        if plan.piece.box is None:
-            return
         if self.upright.isChecked():
             self.canvas.show_drawing(standing.of(plan, self.apart.value() / 100), f"part:{part}")
         else:
             self.canvas.show_drawing(picture.of(plan), f"divider:{part}" if part.isdigit() else f"part:{part}")
 
     def live(self) -> None:
-        """While something is dragged: the box and its sums as they would be."""
+        """While something is dragged: the piece and its sums as they would be."""
         self._draw()
         self._show_chains()
 
@@ -194,33 +202,50 @@ class PieceView(QWidget):
         """Nothing of a setting is drawn here but its part."""
 
     def refresh(self) -> None:
-        piece, plan = self.session.project.piece, self.session.plan
-        c = piece.contents
-        show = self.session.figures
-        values = {
-            "contents.count": str(c.count),
-            "contents.name": c.name,
-            "contents.width": show(c.width),
-            "contents.height": show(c.height),
-            "contents.thickness": show(c.thickness),
-            "dividers": str(piece.dividers),
-        }
-        for name, text in values.items():
-            self.fields[name].show_text(text)
-        for box, value in (
-            (self.stand, c.stand),
-            (self.lid, piece.lid),
-            (self.species, piece.wall_species),
-            (self.panels, piece.panel_species),
-            (self.lid_species, piece.lid_species),
-        ):
-            box.setCurrentText(value)
+        project, plan = self.session.project, self.session.plan
+        piece = project.in_hand
+        kind = piece_edits.kind_of(piece)
+        self._show_pieces()
+        self.title.show_text(piece.name)
+        self.kind.setCurrentText(kind.title if kind else "")
+        self.form.show_piece(piece, kind)
+        self.fields |= self.form.fields
         tight = " ".join(plan.piece.box.problems) if plan.piece.box else ""
-        self.trouble.setText(self.session.told(plan.piece.problem or plan.joints.problem or tight))
+        unmet = tight or " ".join(c.text for c in plan.piece.in_hand.failing())
+        self.trouble.setText(self.session.told(plan.piece.problem or plan.joints.problem or unmet))
         self.trouble.setVisible(bool(self.trouble.text()))
         self._draw()
         self._show_driven()
+        self._draw_hand()
         self._show_chains()
+
+    def _show_pieces(self) -> None:
+        """One chip for each piece, the one in hand pressed; none where there is but one."""
+        project = self.session.project
+        shape = (project.hand, *((p.id, p.name) for p in project.pieces))
+        if shape == self._chips:
+            return
+        self._chips = shape
+        emptied(self.pieces.layout())
+        several = len(project.pieces) > 1
+        for piece in project.pieces if several else ():
+            chip = button(piece.name, lambda i=piece.id: self._take(i), "chip")
+            chip.setCheckable(True)
+            chip.setChecked(piece.id == project.hand)
+            self.pieces.layout().addWidget(chip)
+        self.away.setVisible(several)
+        self.pieces.setVisible(several)
+
+    def _draw_hand(self) -> None:
+        """What is changed by hand, where it is asked for and the piece is a designed one."""
+        designed = isinstance(self.session.project.in_hand, Designed)
+        self.hand.setVisible(designed)
+        shown = designed and self.hand.isChecked()
+        self.by_hand.setVisible(shown)
+        self._show_sums()
+        if shown:
+            mine = self.session.plan.piece.in_hand.parts
+            self.by_hand.show_part(next((p for p in mine if p.id == self.session.lit_part), None))
 
     def _show_driven(self) -> None:
         part = next((p for p in self.session.plan.piece.parts if p.id == self.session.lit_part), None)
@@ -229,7 +254,7 @@ class PieceView(QWidget):
             self._seen_from = shown
             emptied(self.see)
             if part is not None:
-                self.see.addWidget(label(f"See {part.id} in", "quiet"))
+                self.see.addWidget(label(f"See {self.session.plan.piece.spoken(part.id)} in", "quiet"))
                 for station in ("breakdown", "trueup", "joints"):
                     self.see.addWidget(button(TITLES[station], lambda s=station: self.wanted.emit(s), "chip"))
         if part is None:
@@ -243,20 +268,18 @@ class PieceView(QWidget):
         self.drives.setText(f"{part.name}: {sizes}, {part.species}, {state}.{depends}")
 
     def _show_chains(self) -> None:
-        box = self.session.plan.piece.box
-        chains = box.chains if box else ()
+        chains = self.session.plan.piece.chains
         shape = (
             self.session.figures(1.0),
-            *((c.name, tuple((x.label, x.times, x.edit) for x in c.lines)) for c in chains),
+            *((c.name, c.edit, tuple((x.label, x.times, x.edit) for x in c.lines)) for c in chains),
         )
         if shape != self._shape:
             self._shape = shape
             self._build_chains(chains)
         for axis, chain in enumerate(chains):
-            self.fields[f"chain {axis} total"].show_text(self.session.figures(chain.total))
+            _show(self.totals[axis], self.session.figures(chain.total))
             for line, shown in zip(chain.lines, self.sums[axis], strict=True):
-                text = self.session.figure(line.each)
-                shown.show_text(text) if isinstance(shown, Field) else shown.setText(text)
+                _show(shown, self.session.figure(line.each))
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
@@ -266,13 +289,22 @@ class PieceView(QWidget):
         """The sums whole, as long as the drawing keeps its room."""
         self.sums_below.layout().activate()
         wanted = self.sums_below.sizeHint().height() + 2
-        self.sums_area.setFixedHeight(max(LEAST_SUMS, min(wanted, self.height() - BESIDE_SUMS)))
+        designed = isinstance(self.session.project.in_hand, Designed)
+        room = self.height() - (BESIDE_RODS if designed else BESIDE_SUMS)
+        self.sums_area.setFixedHeight(max(LEAST_SUMS, min(wanted, room)))
+        self._room_for_sums = not designed or room >= LEAST_SUMS
+        self._show_sums()
+
+    def _show_sums(self) -> None:
+        """The sums, where there is room for them beside the drawing, which shows the rods of a designed piece as well."""
+        hand = self.by_hand.isVisibleTo(self)
+        self.sums_area.setVisible(self._room_for_sums and not hand and not self.upright.isChecked())
 
     def _build_chains(self, chains: tuple[Chain, ...]) -> None:
         for name in [n for n in self.fields if n.startswith("chain ")]:
             del self.fields[name]
         emptied(self.chains)
-        self.sums = []
+        self.sums, self.totals = [], []
         for axis, chain in enumerate(chains):
             frame = QFrame()
             inside = column(frame, label(chain.name, "heading"), margins=4, spacing=1)
@@ -285,16 +317,25 @@ class PieceView(QWidget):
                 both = row(words, shown)
                 both.setStretch(0, 1)
                 inside.addLayout(both)
-            total = self._field(f"chain {axis} total", 92, lambda t, a=axis: self._typed(f"outside.{a}", t), grows=True)
-            total.setFixedHeight(26)
+            where = f"rod.{chain.rod}" if chain.rod else f"outside.{axis}"
+            total: QWidget = label("", "heading")
+            if chain.edit:
+                total = self._field(f"chain {axis} total", 92, lambda t, w=where: self._typed(w, t), grows=True)
+                total.setFixedHeight(26)
+            self.totals.append(total)
             inside.addLayout(row("=", 1, total))
             inside.addStretch(1)
-            self.chains.addWidget(frame, 1)
+            self.chains.addWidget(frame, axis // SUMS_ACROSS, axis % SUMS_ACROSS)
         self._share_height()
 
     def _sum(self, name: str, line: ChainLine) -> QWidget:
         if not line.edit:
             return label("")
-        field = self._field(name, 76, self._length(line.edit.removeprefix("piece.")), grows=True)
+        field = self._field(name, 76, self._length(line.edit.removeprefix("piece.").removeprefix("asked.")), grows=True)
         field.setFixedHeight(24)
         return field
+
+
+def _show(where: QWidget, text: str) -> None:
+    """Words in a field or on a label."""
+    where.show_text(text) if isinstance(where, Field) else where.setText(text)

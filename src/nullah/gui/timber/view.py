@@ -239,7 +239,12 @@ class TimberView(QWidget):
         taken = {b.id for b in s.project.boards}
         new = edit.fresh_id("board", taken)
         board = Board(
-            id=new, name=new.capitalize(), species=s.project.piece.wall_species, length=1200, width=180, thickness=24
+            id=new,
+            name=new.capitalize(),
+            species=next((p.species for p in s.plan.piece.parts), s.project.piece.wall_species),
+            length=1200,
+            width=180,
+            thickness=24,
         )
         self.chosen = new
         s.attempt(f"{board.name} added", lambda: edit.put_board(s.project, board))

@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtWidgets import QWidget
 
 from nullah.core import edit
+from nullah.core.drawing import Drawing
 from nullah.core.pictures import frame as picture
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
@@ -51,11 +52,16 @@ class TogetherView(QWidget):
 
     def refresh(self) -> None:
         result, plan = self.session.plan.together, self.session.plan
-        if result is None or plan.piece.box is None:
-            self.verdict.setText(self.session.told(plan.piece.problem))
+        if result is None:
+            self.verdict.setText(
+                self.session.told(plan.piece.problem or plan.joints.problem or "Nothing goes together yet.")
+            )
+            self.canvas.show_drawing(Drawing())
+            refill(self.order, [])
             return
         self.canvas.show_drawing(picture.picture(plan.piece.box, result))
-        said = {m.dimension[-1]: m.value for m in self.session.project.measured if m.part == "box"}
+        whole = f"{plan.piece.in_hand.prefix}box"
+        said = {m.dimension[-1]: m.value for m in self.session.project.measured if m.part == whole}
         for number, field in self.diagonals.items():
             field.show_text(self.session.figures(said[number]) if number in said else "")
             field.setPlaceholderText(self.session.figures(result.diagonal))

@@ -1,0 +1,194 @@
+"""What the maker changes by hand in a piece: a part's figures, parts and joints added and taken away, the piece made one's own."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtWidgets import QWidget
+
+from nullah.core import measure, piece_edits
+from nullah.core.document import AddPart, Designed, Project, prefix
+from nullah.core.joints.families import FAMILIES
+from nullah.core.pieces.part import Part
+from nullah.core.shapes.cut import WAYS
+from nullah.core.wood.species import ALL
+from nullah.gui.flow import flow
+from nullah.gui.session import Session
+from nullah.gui.widgets import Field, button, column, pick
+
+SIZES = ("length", "width", "thickness")
+AT = ("from the left", "from the front", "up")
+
+
+def _kept(name: str, wide: int) -> Field:
+    """A field that keeps what is typed until it is used."""
+    made = Field(name, wide, lambda text: made.show_text(text))
+    return made
+
+
+class ByHand(QWidget):
+    """Rows to add parts and joints, and to write figures of the part that is lit."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.part: Part | None = None
+        self.own = {n: Field(f"by hand {n}", 62, lambda t, n=n: self._put(n, t), grows=True) for n in SIZES}
+        self.at = {n: Field(f"by hand {n}", 58, lambda t, i=i: self._move(i, t), grows=True) for i, n in enumerate(AT)}
+        self.wood = pick("wood of the part", sorted(ALL), lambda t: self._written("species", t))
+        self.away = button("Take it away", self._take_away, "chip")
+        self.figures = QWidget()
+        self.places = flow("standing", *self.at.values())
+        column(self.figures, flow("By hand", *self.own.values(), "of", self.wood, self.places, self.away), margins=0)
+        self.new = {n: _kept(f"new part {n}", 62 if n != "name" else 110) for n in ("name", *SIZES)}
+        for name, field in self.new.items():
+            field.setPlaceholderText(name)
+        self.new_at = {n: _kept(f"new part {n}", 62) for n in AT}
+        for name, field in self.new_at.items():
+            field.setPlaceholderText(name.removeprefix("from the "))
+        self.face = pick("new part face", list(WAYS), lambda _: None)
+        self.upper = pick("new part upper edge", list(WAYS), lambda _: None)
+        self.face.setCurrentText("front")
+        self.upper.setCurrentText("up")
+        self.first = pick("joint first part", [], lambda _: None)
+        self.second = pick("joint second part", [], lambda _: None)
+        self.way = pick("joint way", list(WAYS), lambda _: None)
+        self.family = pick("joint family", [f.replace("_", " ") for f in FAMILIES], lambda _: None)
+        self.mine = button("Make this piece my own", self._make_mine, "chip")
+        column(
+            self,
+            self.figures,
+            flow(
+                "A part",
+                *self.new.values(),
+                "at",
+                *self.new_at.values(),
+                "face",
+                self.face,
+                "edge",
+                self.upper,
+                button("Add part", self.add_part, "chip"),
+            ),
+            flow(
+                "A joint:",
+                self.first,
+                "goes",
+                self.way,
+                "into",
+                self.second,
+                "by",
+                self.family,
+                button("Add joint", self.add_joint, "chip"),
+                self.mine,
+            ),
+            margins=0,
+            spacing=4,
+        )
+
+    def show_part(self, part: Part | None) -> None:
+        """The figures of a part of the piece in hand, or none."""
+        self.part = part
+        parts = self.session.plan.piece.in_hand.parts
+        names = [p.name for p in parts]
+        for box, choices in ((self.first, names), (self.second, [*names, "nothing"])):
+            if [box.itemText(i) for i in range(box.count())] != choices:
+                kept = box.currentText()
+                box.clear()
+                box.addItems(choices)
+                box.setCurrentText(kept)
+        self.figures.setVisible(part is not None)
+        if part is None:
+            return
+        for name, field in self.own.items():
+            field.show_text(self.session.figures(getattr(part, name)))
+        self.wood.setCurrentText(part.species)
+        added = self._added()
+        self.places.setVisible(added is not None)
+        if added is not None:
+            for field, mm in zip(self.at.values(), added.at, strict=True):
+                field.show_text(self.session.figures(mm))
+
+    def _added(self) -> AddPart | None:
+        """The edit that added the part, if one did."""
+        piece = self.session.project.in_hand
+        if self.part is None or not isinstance(piece, Designed):
+            return None
+        local = self.part.id.removeprefix(prefix(piece.id))
+        return next((e for e in piece.edits if isinstance(e, AddPart) and e.id == local), None)
+
+    def _do(self, words: str, make: Callable[[Project], Project]) -> bool:
+        return self.session.attempt(words, lambda: make(self.session.project))
+
+    def _mm(self, text: str, what: str) -> float:
+        return measure.parse_positive(text, self.session.project.units, what)
+
+    def _put(self, what: str, text: str) -> bool:
+        part = self.part
+        if part is None:
+            return False
+        added = self._added()
+
+        def make(project: Project) -> Project:
+            mm = self._mm(text, f"the {what}")
+            if added is not None:  # without what its joints reach, which comes to it again
+                mm -= getattr(part, what) - getattr(added, what)
+            return piece_edits.put_figure(project, part.id, what, mm)
+
+        return self._do(f"{part.name} {what} by hand: {text.strip()}", make)
+
+    def _move(self, axis: int, text: str) -> bool:
+        part = self.part
+        if part is None:
+            return False
+
+        def make(project: Project) -> Project:
+            mm = measure.parse_length(text, project.units)
+            return piece_edits.move_part(project, part.id, axis, mm)
+
+        return self._do(f"{part.name} {AT[axis]}: {text.strip()}", make)
+
+    def _written(self, what: str, text: str) -> None:
+        part = self.part
+        if part is not None:
+            self._do(f"{part.name} {what}: {text}", lambda p: piece_edits.put_figure(p, part.id, what, text))
+
+    def _take_away(self) -> None:
+        part = self.part
+        if part is not None:
+            self._do(f"{part.name} taken away", lambda p: piece_edits.take_away(p, part.id))
+
+    def add_part(self) -> None:
+        """Add the part as typed."""
+
+        def make(project: Project) -> Project:
+            length, width, thickness = (self._mm(self.new[n].text(), f"the {n}") for n in SIZES)
+            at = tuple(
+                measure.parse_length(f.text(), project.units) if f.text().strip() else 0.0 for f in self.new_at.values()
+            )
+            name = self.new["name"].text().strip() or "part"
+            return piece_edits.add_part(
+                project,
+                self.session.plan,
+                name,
+                (length, width, thickness),
+                face=self.face.currentText(),
+                upper=self.upper.currentText(),
+                at=at,
+            )
+
+        if self._do(f"part added: {self.new['name'].text().strip() or 'part'}", make):
+            for field in (*self.new.values(), *self.new_at.values()):
+                field.show_text("")
+
+    def add_joint(self) -> None:
+        """Add the joint as chosen."""
+        ids = {p.name: p.id for p in self.session.plan.piece.in_hand.parts}
+        first, second = ids.get(self.first.currentText(), ""), ids.get(self.second.currentText(), "")
+        family = self.family.currentText().replace(" ", "_")
+        self._do(
+            f"joint added: {self.first.currentText()} into {self.second.currentText()}",
+            lambda p: piece_edits.add_joint(p, self.session.plan, family, first, second, self.way.currentText()),
+        )
+
+    def _make_mine(self) -> None:
+        self._do("the piece made my own", lambda p: piece_edits.make_mine(p, self.session.plan))

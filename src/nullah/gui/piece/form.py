@@ -1,0 +1,97 @@
+"""What a kind asks, as its sentence: a field or a choice wherever the sentence names what is asked."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+
+from PySide6.QtWidgets import QComboBox, QVBoxLayout, QWidget
+
+from nullah.core import measure
+from nullah.core.ask import Ask
+from nullah.core.document import Designed, Piece
+from nullah.core.piece_edits import answer, set_answer
+from nullah.core.pieces.kind import Kind
+from nullah.gui.flow import flow
+from nullah.gui.session import Session
+from nullah.gui.widgets import Field, emptied, pick
+
+WIDE = {"length": 66, "whole": 52, "number": 56, "text": 120}  # px
+
+
+class Form(QWidget):
+    """The sentence of the piece in hand, to be typed in."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.fields: dict[str, Field] = {}
+        self.picks: dict[str, QComboBox] = {}
+        self._kind = ""
+        self._asks: dict[str, Ask] = {}
+        self.rows = QVBoxLayout(self)
+        self.rows.setContentsMargins(0, 0, 0, 0)
+        self.rows.setSpacing(6)
+
+    def show_piece(self, piece: Piece | Designed, kind: Kind | None) -> None:
+        """The answers as they are."""
+        if kind is None:
+            return
+        if kind.name != self._kind:
+            self._build(kind)
+        for name, field in self.fields.items():
+            field.show_text(self._words(self._asks[name], answer(piece, name)))
+        for name, box in self.picks.items():
+            value = answer(piece, name)
+            box.setCurrentText({True: "yes", False: "no"}.get(value, value) if isinstance(value, bool) else value)
+
+    def _words(self, ask: Ask, value: object) -> str:
+        if ask.type == "length":
+            return self.session.figures(float(value))  # type: ignore[arg-type]  # a length is a number
+        return f"{value:g}" if isinstance(value, float) else str(value)
+
+    def _build(self, kind: Kind) -> None:
+        self._kind = kind.name
+        self._asks = {a.name: a for a in kind.asks}
+        self.fields, self.picks = {}, {}
+        emptied(self.rows)
+        for line in kind.sentence.split("\n"):
+            pieces: list[QWidget | str] = []
+            for words, name in re.findall(r"([^{}]*)(?:\{([a-z_.]+)\})?", line):
+                if words.strip():
+                    pieces.append(words.strip())
+                if name in self._asks:
+                    pieces.append(self._asked(self._asks[name]))
+            if pieces:
+                self.rows.addWidget(flow(*pieces))
+
+    def _asked(self, ask: Ask) -> QWidget:
+        spoken = ask.name.removeprefix("contents.").replace("_", " ")
+        if ask.type in ("choice", "yesno"):
+            options = ["yes", "no"] if ask.type == "yesno" else list(ask.options)
+            self.picks[ask.name] = box = pick(spoken, options, lambda t: self._set(ask, lambda: ask.read(t), t))
+            box.setToolTip(ask.words)
+            return box
+        name = ask.name
+        self.fields[name] = field = Field(
+            name, WIDE[ask.type], lambda t: self._set(ask, self._read(ask, t), t), ask.type == "length"
+        )
+        field.setToolTip(ask.words)
+        return field
+
+    def _read(self, ask: Ask, text: str) -> Callable[[], object]:
+        """What was typed as a value: a length in the unit that is shown."""
+        if ask.type != "length":
+            return lambda: ask.read(text)
+
+        def length() -> float:
+            mm = measure.parse_length(text, self.session.project.units)
+            if mm <= 0 and (ask.least is None or ask.least > 0 or ask.name.startswith("contents.")):
+                raise measure.BadLength(f'"{text.strip()[:30]}" is not more than zero; this size must be.')
+            return mm
+
+        return length
+
+    def _set(self, ask: Ask, value: Callable[[], object], text: str) -> bool:
+        words = f"{ask.name.removeprefix('contents.').replace('_', ' ')}: {text.strip()}"
+        return self.session.attempt(words, lambda: set_answer(self.session.project, ask.name, value()))

@@ -1,0 +1,135 @@
+"""Pieces by keys and mouse: from a new project to a table with a drawer, what the wood says, a second piece, and all the way back."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QComboBox, QPushButton
+
+from conftest import opened
+from nullah.core import step_edits
+from nullah.core.piece_edits import fresh
+from nullah.formats import project_file
+
+
+def choose(hand, name, words):
+    """Pick an entry of a choice by the keyboard."""
+    box = hand.find(QComboBox, name)
+    box.setFocus()
+    at, to = box.currentIndex(), box.findText(words)
+    assert to >= 0, words
+    for _ in range(abs(to - at)):
+        QTest.keyClick(box, Qt.Key.Key_Down if to > at else Qt.Key.Key_Up)
+    QApplication.processEvents()
+
+
+def part(hand, part_id):
+    return next(p for p in hand.plan.piece.parts if p.id == part_id)
+
+
+def chip(hand, words):
+    return next(b for b in hand.window.findChildren(QPushButton) if b.isVisible() and b.text() == words)
+
+
+def test_a_table_from_new_to_two_pieces_and_all_the_way_back(qtbot, tmp_path):
+    hand = opened(qtbot, fresh(), tmp_path)
+    first = hand.project
+    hand.go("piece")
+    choose(hand, "kind of piece", "Small table")
+    choose(hand, "drawer", "yes")
+    assert part(hand, "drawer-front").length == 600 - 60 - 2 * 42 - 1
+    assert hand.window.view().canvas.drawing.items
+    joint = next(j for j in hand.plan.joints.joints if j.id == "tenon-rail-lower-fl")
+    assert joint.figures["length"] == 14
+    # the wood speaks: a leg is thin
+    hand.measure("front left leg width 39")
+    assert part(hand, "drawer-front").length == 600 - 60 - 42 - 39 - 1
+    joint = next(j for j in hand.plan.joints.joints if j.id == "tenon-rail-lower-fl")
+    assert joint.figures["length"] == 13
+    assert hand.plan.call("hold front").open
+    # two parts and a joint are cut
+    hand.key("Esc")
+    hand.go("breakdown")
+    for name in ("leg-bl", "apron-back"):
+        hand.session.light_part(name)
+        hand.window.view().refresh()
+        hand.press("Mark as cut")
+        assert part(hand, name).cut, hand.note()
+    step = "joint tenon-back-bl"
+    assert any(s.id == step for s in hand.plan.bench.steps)
+    hand.session.do(step_edits.step_done(hand.project, hand.plan, step, 0.0, ""), "cut")
+    assert [m.joint for m in hand.project.joints_cut] == ["tenon-back-bl"]
+    # an answer changes: what is cut stays, and that is a conflict
+    hand.go("piece")
+    was = part(hand, "apron-back").sizes
+    hand.type_in("apron", "96")
+    assert part(hand, "apron-back").sizes == was
+    assert part(hand, "apron-left").width == 96
+    conflicts = [c for c in hand.plan.calls if c.conflict]
+    assert {p for c in conflicts for p in c.parts} >= {"apron-back", "leg-bl"}
+    for _ in range(8):
+        open_ones = [c for c in hand.plan.open_calls() if c.conflict]
+        if not open_ones:
+            break
+        hand.session.take(open_ones[0], "keep")
+    assert not [c for c in hand.plan.open_calls() if c.conflict]
+    # a second piece, out of the same boards
+    choose(hand, "add a piece", "Practice joint")
+    assert [p.kind for p in hand.project.pieces] == ["small_table", "practice_joint"]
+    assert {"2.tail-board", "2.pin-board"} <= {p.id for p in hand.plan.piece.parts}
+    hand.go("timber")
+    hand.press("Add")
+    hand.go("breakdown")
+    blanks = {b.id for b in hand.plan.breakdown.blanks}
+    assert {"2.tail-board", "leg-fl"} <= blanks
+    hand.go("piece")
+    QTest.mouseClick(chip(hand, "Small table"), Qt.MouseButton.LeftButton)
+    QApplication.processEvents()
+    assert hand.project.hand == "1"
+    # all the way back, and forth again, and to a file and back
+    last = hand.project
+    while hand.session.history.can_undo:
+        hand.key("Ctrl+Z")
+    assert hand.project == first
+    while hand.session.history.can_redo:
+        hand.key("Ctrl+Shift+Z")
+    assert hand.project == last
+    file = tmp_path / "table.nullah"
+    project_file.save(hand.project, file)
+    assert project_file.load(file) == last
+
+
+def test_a_free_piece_by_hand(qtbot, tmp_path):
+    hand = opened(qtbot, fresh(), tmp_path)
+    hand.go("piece")
+    choose(hand, "kind of piece", "Free")
+    QTest.mouseClick(chip(hand, "By hand"), Qt.MouseButton.LeftButton)
+    QApplication.processEvents()
+    for name, sizes, at, face, edge in (
+        ("post", ("300", "40", "40"), ("", "", ""), "front", "left"),
+        ("rail", ("200", "60", "20"), ("40", "10", "200"), "front", "up"),
+    ):
+        for field, text in zip(("name", "length", "width", "thickness"), (name, *sizes), strict=True):
+            hand.type_in(f"new part {field}", text)
+        for field, text in zip(("from the left", "from the front", "up"), at, strict=True):
+            if text:
+                hand.type_in(f"new part {field}", text)
+        choose(hand, "new part face", face)
+        choose(hand, "new part upper edge", edge)
+        hand.press("Add part")
+        assert hand.plan.piece.parts, hand.note()
+    assert [p.id for p in hand.plan.piece.parts] == ["post", "rail"]
+    choose(hand, "joint first part", "rail")
+    choose(hand, "joint second part", "post")
+    choose(hand, "joint way", "left")
+    choose(hand, "joint family", "mortise and tenon")
+    hand.press("Add joint")
+    assert hand.plan.joints.joints[0].family == "mortise_and_tenon"
+    assert not hand.plan.joints.problem
+    assert abs(part(hand, "rail").length - (200 + 40 * 2 / 3)) < 1e-9
+    hand.session.light_part("rail")
+    hand.window.view().refresh()
+    hand.type_in("by hand thickness", "24")
+    assert part(hand, "rail").thickness == 24
+    hand.press("Take it away")
+    assert [p.id for p in hand.plan.piece.parts] == ["post"]
+    hand.key("Ctrl+Z")
+    assert [p.id for p in hand.plan.piece.parts] == ["post", "rail"]

@@ -1,0 +1,148 @@
+"""Pieces of every kind, read back from parts.obj: closed, apart, as large as worked out by hand; and the figures of the trade."""
+
+import math
+import os
+import random
+from itertools import combinations
+
+import pytest
+from solid_sections import assert_closed, box, read, shared, volume
+
+from nullah.core.document import Designed, Project
+from nullah.core.pieces.kinds import KINDS
+from nullah.core.plan import plan
+from nullah.formats import parts_obj
+
+MANY = 200 if os.environ.get("NULLAH_SOAK") else 16
+DESIGNED = [k for k in KINDS.values() if k.design is not None and k.asks]
+
+
+def made(kind, **asked):
+    return plan(Project(pieces=(Designed(kind=kind, name="x", asked=asked),)))
+
+
+def random_answer(ask, chance):
+    if ask.type == "yesno":
+        return chance.random() < 0.5
+    if ask.type == "choice":
+        return chance.choice(ask.options)
+    low, high = max(ask.least, 0.6 * ask.default), min(ask.most, 1.8 * ask.default)
+    return chance.randint(int(low), int(max(low, high))) if ask.type == "whole" else round(chance.uniform(low, high), 2)
+
+
+def pieces(many):
+    """Random pieces that can be made, all kinds by turns."""
+    chance, out, n = random.Random(31), [], 0
+    while len(out) < many:
+        kind = DESIGNED[n % len(DESIGNED)]
+        n += 1
+        asked = {a.name: random_answer(a, chance) for a in chance.sample(kind.asks, chance.randint(0, len(kind.asks)))}
+        now = made(kind.name, **asked)
+        if now.piece.parts and not now.joints.problem:
+            out.append((kind.name, asked, now))
+    assert n < 2 * many
+    return out
+
+
+@pytest.mark.parametrize(("kind", "asked", "now"), pieces(MANY), ids=lambda x: x if isinstance(x, str) else "")
+def test_soak_any_piece_is_closed_and_shares_no_wood(kind, asked, now):
+    bodies = read(parts_obj.text(now))
+    assert set(bodies) == {p.id for p in now.piece.parts}
+    sizes = {p.id: p.sizes for p in now.piece.parts}
+    for part, body in bodies.items():
+        assert_closed(body)
+        assert 0 < volume(body) <= math.prod(sizes[part]) * (1 + 1e-5)  # corners lie on a grid
+        low, high = box(body)
+        if kind != "small_rest" or part != "back":  # which leans
+            assert sorted(high - low) == pytest.approx(sorted(sizes[part]), abs=1e-3)
+    known = {}
+    for (a, one), (b, other) in combinations(bodies.items(), 2):
+        assert shared(one, other, known) < 1.0, (a, b)
+
+
+def test_a_table_s_legs_and_aprons_are_as_large_as_by_hand():
+    leg, foot, apron, height, top = 44.0, 26.0, 120.0, 720.0, 22.0
+    now = made("small_table", leg=leg, foot=foot, apron=apron, height=height, top=top)
+    bodies = {n: volume(b) for n, b in read(parts_obj.text(now)).items()}
+    f = next(j for j in now.joints.joints if j.id == "tenon-front-fl").figures
+    # 20 thick aprons, 3 behind the face of the leg; the chisel nearest to a third of 20 is 6 wide
+    thick, cheek = 6.0, 3 + (20 - 6) / 2
+    long = min(2 / 3 * leg, leg - cheek)
+    assert (f["thickness"], f["length"]) == pytest.approx((thick, long))
+    wide = apron - f["upper shoulder"] - f["lower shoulder"]
+    across = min(
+        thick, max(0.0, long - (leg - cheek - thick))
+    )  # how much of the square in which two tenons cross is reached
+    mitred = across * across / 2 * wide
+    between = 600 - 2 * 30 - 2 * leg
+    assert bodies["apron-front"] == pytest.approx(between * apron * 20 + 2 * (long * thick * wide - mitred), abs=0.5)
+    off, run = leg - foot, height - top - apron - 6
+    planed = 2 * (off * run / 2 * leg) - off * off * run / 3
+    mortises = 2 * thick * wide * long - across * across * wide
+    assert bodies["leg-fl"] == pytest.approx((height - top) * leg * leg - mortises - planed, abs=0.5)
+
+
+@pytest.mark.parametrize("drawer", [False, True])
+def test_shoulders_and_mortises_meet(drawer):
+    """Every tenoned part reaches from leg to leg with its shoulders, and every mortise is as its tenon, within 0.01 mm."""
+    now = made("small_table", drawer=drawer)
+    bodies = {n: box(b) for n, b in read(parts_obj.text(now)).items()}
+    length = {p.id: p.length for p in now.piece.parts}
+    tenons = [j for j in now.joints.joints if j.family == "mortise_and_tenon"]
+    for joint in tenons:
+        tenon, leg = joint.parts
+        mortise = next(c for c in joint.cuts if c.part == leg)
+        xs, ys = [p[0] for p in mortise.outline], [p[1] for p in mortise.outline]
+        found = sorted((max(xs) - min(xs), max(ys) - min(ys)))
+        assert found == pytest.approx(sorted((joint.figures["thickness"], joint.figures["width"])), abs=0.01)
+        way = 1 if tenon in ("apron-left", "apron-right") else 0
+        one, other = sorted((j.parts[1] for j in tenons if j.parts[0] == tenon), key=lambda p: bodies[p][0][way])
+        clear = bodies[other][0][way] - bodies[one][1][way]
+        assert length[tenon] - 2 * joint.figures["length"] == pytest.approx(clear, abs=0.01)
+
+
+def test_the_drawer_of_a_table_by_hand():
+    """Common practice, no source: 0.5 beside the drawer, 1.5 above; the sides run from front to back, the bottom under the back."""
+    now = made("small_table", drawer=True)
+    at = {p.id: p for p in now.piece.parts}
+    opening = (600 - 60 - 2 * 42, 110 - 2 * 18)
+    assert at["drawer-front"].length == pytest.approx(opening[0] - 2 * 0.5)
+    assert at["drawer-front"].width == pytest.approx(opening[1] - 1.5)
+    assert at["drawer-back"].width == pytest.approx(opening[1] - 1.5 - 9 - 6)
+    depth = 10 / 3  # a third of the sides, which are thinner than the front
+    assert at["drawer-bottom"].length == pytest.approx(opening[0] - 1 - 2 * 10 + 2 * (round(depth, 1) - 1.0))
+    # over the legs 360, the back apron 20 thick and 3 back, 12 left behind
+    assert at["drawer-left"].length == pytest.approx(360 - 23 - 12)
+    assert at["rail-lower"].length == pytest.approx(opening[0] + 2 * 42 / 3)  # a stub tenon goes a third into the leg
+
+
+@pytest.mark.parametrize(("thickness", "chisel"), [(18, 6), (20, 6), (24, 6), (28, 12), (36, 12), (54, 18)])
+def test_the_mortise_is_as_wide_as_the_chisel_nearest_to_a_third(thickness, chisel):
+    """Craft: common practice, no source; chisels of 3, 6, 12, 18 and 25 at hand."""
+    from nullah.core.document import Put
+
+    piece = Designed(
+        kind="small_table",
+        name="x",
+        asked={"leg": 90.0},
+        edits=(Put(owner="apron-front", what="thickness", value=float(thickness)),),
+    )
+    now = plan(Project(pieces=(piece,)))
+    joint = next(j for j in now.joints.joints if j.id == "tenon-front-fl")
+    assert joint.figures["thickness"] == chisel
+
+
+def test_a_rest_stands():
+    """The weight of what leans on it, half-way up, comes down inside the foot; the back leans by the angle asked for."""
+    for tilt in (8.0, 15.0, 30.0):
+        now = made("small_rest", tilt=tilt, height=300.0)
+        bodies = read(parts_obj.text(now))
+        foot = box(bodies["foot"])
+        back = bodies["back"][0][sorted(set(bodies["back"][1].ravel()))]
+        high = back[back[:, 2] > back[:, 2].max() - 12 * math.sin(math.radians(tilt)) - 0.01]
+        low = back[back[:, 2] < back[:, 2].min() + 12 * math.sin(math.radians(tilt)) + 0.01]
+        rise, run = high[:, 2].min() - low[:, 2].min(), high[:, 1].max() - low[:, 1].max()
+        assert math.degrees(math.atan2(run, rise)) == pytest.approx(tilt, abs=0.01)
+        lip = box(bodies["lip"])
+        face = lip[1][1] + 26  # where the back's face meets the foot
+        assert face + 150 * math.sin(math.radians(tilt)) + 15 <= foot[1][1] + 1e-6
