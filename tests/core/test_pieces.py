@@ -51,6 +51,25 @@ def test_a_leg_measured_thin_is_followed_by_everything_beside_it():
     assert not held.joints.problem
 
 
+def test_a_length_that_is_measured_tells_the_stretch_it_lies_in():
+    one = project("small_table")
+    was = sizes(plan(one))
+    short = plan(measured(one, "apron-back length 500"))  # 512 was planned
+    now = sizes(short)
+    assert now["apron-front"][0] == pytest.approx(was["apron-front"][0] - 12)  # a frame is as long in front as behind
+    assert now["apron-left"] == was["apron-left"]
+    totals = {c.rod: c.total for c in short.piece.chains}
+    assert totals["front"] == totals["back"] == pytest.approx(540 - 12)
+    low = plan(measured(one, "front left leg length 660"))  # 680 was planned
+    assert {sizes(low)[f"leg-{c}"][0] for c in ("fl", "fr", "bl", "br")} == {660}
+    assert next(c for c in low.piece.chains if c.rod == "height").total == pytest.approx(680)
+    odd = plan(measured(measured(one, "apron-back length 500"), "apron-front length 520"))
+    (call,) = [c for c in odd.calls if c.id.startswith("fit ")]
+    assert call.parts == ("apron-front",)
+    trimmed = plan(edit.take(odd.project, call, "trim"))
+    assert sizes(trimmed)["apron-front"][0] == pytest.approx(500)
+
+
 def test_what_depends_on_a_part_is_said():
     now = plan(project("small_table", drawer=True))
     leg = next(p for p in now.piece.parts if p.id == "leg-fl")

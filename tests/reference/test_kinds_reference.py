@@ -111,8 +111,8 @@ def test_the_drawer_of_a_table_by_hand():
     assert at["drawer-back"].width == pytest.approx(opening[1] - 1.5 - 9 - 6)
     depth = 10 / 3  # a third of the sides, which are thinner than the front
     assert at["drawer-bottom"].length == pytest.approx(opening[0] - 1 - 2 * 10 + 2 * (round(depth, 1) - 1.0))
-    # over the legs 360, the back apron 20 thick and 3 back, 12 left behind
-    assert at["drawer-left"].length == pytest.approx(360 - 23 - 12)
+    # over the legs 360, the back legs 42, 2 left before them
+    assert at["drawer-left"].length == pytest.approx(360 - 42 - 2)
     assert at["rail-lower"].length == pytest.approx(opening[0] + 2 * 42 / 3)  # a stub tenon goes a third into the leg
 
 

@@ -25,13 +25,15 @@ class Ref:
 
 @frozen
 class Term:
-    """One line of arithmetic: ``times`` x a number of mm, or a figure. ``edit``: the answer that typing on it changes, "" for none."""
+    """One line of arithmetic: ``times`` x a number of mm, a figure, or the largest of several. ``edit``: the answer that typing on it
+    changes, "" for none."""
 
     label: str
     mm: float = 0.0
     of: Ref | None = None
     times: float = 1.0
     edit: str = ""
+    most: tuple[Ref, ...] = ()
 
 
 Sum = tuple[Term, ...]
@@ -74,6 +76,7 @@ class Rod:
     total: Sum = ()
     frame: str = ""
     hold: str = ""
+    same: tuple[str, ...] = ()  # rods that are to be as long as it
 
 
 @frozen
@@ -166,6 +169,11 @@ def mm(label: str, value: float, edit: str = "", times: float = 1.0) -> Sum:
 def of(label: str, owner: str, what: str, times: float = 1.0) -> Sum:
     """A line that is a figure of something else."""
     return (Term(label, of=Ref(owner, what), times=times),)
+
+
+def most(label: str, *refs: tuple[str, str], times: float = 1.0) -> Sum:
+    """A line that is the largest of several figures, each by owner and what."""
+    return (Term(label, times=times, most=tuple(Ref(owner, what) for owner, what in refs)),)
 
 
 def between(rod: str, a: str, b: str, off: Sum = (), off_b: Sum = ()) -> Along:

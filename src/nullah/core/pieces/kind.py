@@ -21,7 +21,10 @@ if TYPE_CHECKING:
     from nullah.core.pieces.sizes import Sizes
 
 Answers = Mapping[str, Any]
-__all__ = ["Answers", "Ask", "BadAnswer", "Kind"]
+Grows = Callable[
+    [str, str, float], tuple[float, float]
+]  # a part, its species and a width -> mm to the driest and to the wettest
+__all__ = ["Answers", "Ask", "BadAnswer", "Grows", "Kind"]
 
 
 @frozen
@@ -37,7 +40,7 @@ class Kind:
     asks: tuple[Ask, ...]
     sentence: str
     design: Callable[[Answers], Design] | None = None
-    checks: Callable[[Answers, Sizes], tuple[Check, ...]] | None = None
+    checks: Callable[[Answers, Sizes, Grows], tuple[Check, ...]] | None = None
     made: Callable[[Answers], Piece] | None = None
 
     @property

@@ -11,14 +11,15 @@ from contextlib import contextmanager
 from dataclasses import dataclass, field
 
 from nullah.core.ask import Ask
-from nullah.core.design import AXES, Along, Answer, Design, Frame, JointDesign, PartDesign, Ref, Rod, Sum
+from nullah.core.design import AXES, Along, Answer, Design, Frame, JointDesign, PartDesign, Ref, Rod, Sum, Term
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import Block, Shop, Span, axis_of, own_axis
 from nullah.core.measure import marked
-from nullah.core.shapes.cut import WAYS, Placed, Point3, stand
+from nullah.core.shapes.cut import WAYS, Placed, Point3, on_grid, stand
 
 DIMENSIONS = ("length", "width", "thickness")
 LEAST = 0.5  # mm: nothing thinner is a part
+LEAST_OFF = 1e-6  # mm
 Said = Mapping[tuple[str, str], float]
 
 
@@ -55,7 +56,13 @@ class Sizes:
         self._rods = {r.id: r for r in self.design.rods}
         self._frames = {f.id: f for f in self.design.frames}
         self._plain: Sizes | None = None
+        self._loose: Sizes | None = None
         self._silent = False
+        self._between: dict[str, list[tuple[PartDesign, int]]] = {}
+        for part in self.design.parts:
+            for dimension, lies in enumerate((part.along, part.across, part.through)):
+                if lies.rod and lies.a and lies.b and not part.fitted:
+                    self._between.setdefault(lies.rod, []).append((part, dimension))
 
     # ---- figures
 
@@ -105,7 +112,13 @@ class Sizes:
 
     def total(self, terms: Sum) -> float:
         """A sum, mm."""
-        return sum(t.times * (t.mm if t.of is None else self.value(t.of)) for t in terms)
+        return sum(t.times * self.term(t) for t in terms)
+
+    def term(self, term: Term) -> float:
+        """One line of a sum, once, mm: a number, a figure, or the largest of several."""
+        if term.most:
+            return max(self.value(ref) for ref in term.most)
+        return term.mm if term.of is None else self.value(term.of)
 
     def _name(self, owner: str) -> str:
         part = self._parts.get(owner)
@@ -135,18 +148,84 @@ class Sizes:
     # ---- rods
 
     def gaps(self, rod: Rod) -> list[float]:
-        """The gaps of a rod, mm, with those that give worked out."""
+        """The gaps of a rod, mm: stretches told by parts that are measured, cut or written by hand, then what gives of the rest."""
+        gaps, free = self._alone(rod)
+        total = self._agreed(rod)
+        if free and total is not None:
+            left = total - sum(gaps[1:])  # the first only says where the rod begins
+            shares = sum(rod.marks[i].gives for i in free)
+            for i in free:
+                gaps[i] += left * rod.marks[i].gives / shares
+        elif total is not None and sum(gaps[1:]) - total > LEAST_OFF:
+            giving = [i for i, m in enumerate(rod.marks) if m.gives] or [len(gaps) - 1]
+            for i in giving:
+                gaps[i] += (total - sum(gaps[1:])) / len(giving)
+        return gaps
+
+    def _agreed(self, rod: Rod) -> float | None:
+        """How long a rod is: the shortest of what parts of it, and of those that are to be as long, tell or an inside that is held
+        gives; else its own total."""
+        said = []
+        known = {*self.measured, *self.put}
+        for one in (rod, *(self._rods[r] for r in rod.same if r in self._rods)):
+            tells = any((p.id, DIMENSIONS[d]) in known for p, d in self._between.get(one.id, ()))
+            if one is not rod and not tells and self.held.get(one.id) != "inside":
+                continue
+            gaps, free = self._alone(one)
+            if not free:
+                said.append(sum(gaps[1:]))
+            elif one.hold and self.held.get(one.id) == "inside":
+                at = [m.id for m in one.marks].index(one.hold)
+                if at in free:
+                    said.append(sum(gaps[1:]) + self._as_planned().gaps(one)[at] - sum(gaps[i] for i in free))
+        if said:
+            return min(said) if rod.same or rod.hold else said[0]
+        return self.total(rod.total) if rod.total else None
+
+    def _alone(self, rod: Rod) -> tuple[list[float], list[int]]:
+        """The gaps of a rod as its own parts tell them, and which of them still give."""
         gaps = [self.total(m.gap) for m in rod.marks]
-        shares = sum(m.gives for m in rod.marks)
-        if not rod.total or shares <= 0:
-            return gaps
-        if rod.hold and self.held.get(rod.id) == "inside":
-            plain = self._as_planned()
-            at = [m.id for m in rod.marks].index(rod.hold)
-            gaps[at] = plain.gaps(rod)[at]
-            return gaps
-        left = self.total(rod.total) - sum(gaps[1:])  # the first only says where the rod begins
-        return [g + left * m.gives / shares for g, m in zip(gaps, rod.marks, strict=True)]
+        told: set[int] = set()
+        for low, high, wanted in self._told(rod):
+            inside = [i for i in range(low + 1, high + 1) if i not in told]
+            if not inside:
+                continue
+            giving = [i for i in inside if rod.marks[i].gives] or inside[-1:]
+            left = wanted - sum(gaps[low + 1 : high + 1])
+            shares = sum(rod.marks[i].gives or 1.0 for i in giving)
+            for i in giving:
+                gaps[i] += left * (rod.marks[i].gives or 1.0) / shares
+            told |= set(inside)
+        return gaps, [i for i, m in enumerate(rod.marks) if m.gives and i not in told]
+
+    def _told(self, rod: Rod) -> list[tuple[int, int, float]]:
+        """The stretches of a rod that parts tell by their own size, from mark to mark, the inner ones first: of two parts that tell
+        one stretch the shorter holds, since wood comes off and does not go on. What is fitted last tells nothing, nor what is cut:
+        where that differs from the plan is a conflict."""
+        found: dict[tuple[int, int], float] = {}
+        names = {m.id: i for i, m in enumerate(rod.marks)}
+        for part, dimension in self._between.get(rod.id, ()):
+            key = (part.id, DIMENSIONS[dimension])
+            known = next((k[key] for k in (self.measured, self.put) if key in k), None)
+            if known is None:
+                continue
+            lies, axis = self._lies(part, dimension)
+            ends = tuple(sorted((names[lies.a], names[lies.b])))
+            loose = self._loosely()
+            reach = loose._reach(part, axis, False) + loose._reach(part, axis, True)
+            wanted = max(0.0, known - reach + self.total(lies.off) - self.total(lies.off_b))
+            found[ends[0], ends[1]] = min(found.get((ends[0], ends[1]), wanted), wanted)
+        return sorted(((a, b, mm) for (a, b), mm in found.items()), key=lambda s: (s[1] - s[0], s))
+
+    def _loosely(self) -> Sizes:
+        """The same design with no stretch told: what its joints reach is worked out there, so that nothing waits for itself."""
+        if self._loose is None:
+            stiff = {(p.id, DIMENSIONS[d]) for found in self._between.values() for p, d in found}
+            measured, cut, put = (
+                {k: v for k, v in s.items() if k not in stiff} for s in (self.measured, self.cut, self.put)
+            )
+            self._loose = Sizes(self.design, measured, cut, put, self.held, self.shop)
+        return self._loose
 
     def marks(self, rod_id: str) -> dict[str, float]:
         """Where a rod's marks lie in its frame, mm, in order."""
@@ -189,6 +268,15 @@ class Sizes:
     def _lies(self, part: PartDesign, dimension: int) -> tuple[Along, int]:
         """How a part lies along one of its dimensions, and which axis of its frame that is."""
         return (part.along, part.across, part.through)[dimension], frame_axes(part)[dimension]
+
+    def two_ended(self, part: str, dimension: int) -> bool:
+        """Whether a part lies from mark to mark along a dimension."""
+        lies, _ = self._lies(self._parts[part], dimension)
+        return bool(lies.rod and lies.a and lies.b)
+
+    def room(self, part: str, dimension: str) -> float:
+        """What the rods leave for a part's dimension, whatever it measures, mm."""
+        return self._part_sum(self._parts[part], DIMENSIONS.index(dimension))
 
     def _part_sum(self, part: PartDesign, dimension: int) -> float:
         lies, axis = self._lies(part, dimension)
@@ -246,10 +334,13 @@ class Sizes:
         return self.span(part, 0, bare), self.span(part, 1, bare), self.span(part, 2, bare)
 
     def stands(self, part: str) -> Placed:
-        """A part where it stands in its frame."""
+        """A part where it stands in its frame, both ends on the grid, so that what is to meet meets."""
         design = self._parts[part]
-        x, y, z = self.block(part)
-        return stand(part, self.size(part), design.face, design.up, (x[0], y[0], z[0]))
+        self.size(part)  # which says where one comes to nothing
+        block = tuple((on_grid(low), on_grid(high)) for low, high in self.block(part))
+        size = tuple(block[axis][1] - block[axis][0] for axis in frame_axes(design))
+        low = (block[0][0], block[1][0], block[2][0])
+        return stand(part, (size[0], size[1], size[2]), design.face, design.up, low)
 
     def placed(self, part: str) -> Placed:
         """A part where it stands in the piece."""
@@ -354,7 +445,11 @@ class Seen:
         return self.sizes.value(Ref(part, "thickness"))
 
     def across(self, part: str, way: str) -> float:
-        low, high = self.sizes.span(part, axis_of(way)[0], bare=True)
+        axis = axis_of(way)[0]
+        dimension = frame_axes(self.sizes.design.part(part)).index(axis)
+        if not self.sizes.two_ended(part, dimension):
+            return self.sizes.value(Ref(part, DIMENSIONS[dimension]))
+        low, high = self.sizes.span(part, axis, bare=True)
         return high - low
 
     def bare(self, part: str) -> Block:

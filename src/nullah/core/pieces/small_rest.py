@@ -8,7 +8,7 @@ from nullah.core.ask import Ask
 from nullah.core.design import Design, Frame, JointDesign, Mark, PartDesign, Rod, between, from_mark, mm, of
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
-from nullah.core.pieces.kind import Answers, Kind
+from nullah.core.pieces.kind import Answers, Grows, Kind
 from nullah.core.pieces.sizes import NoPiece, Sizes
 
 FOOT = 28.0  # mm thick
@@ -127,7 +127,7 @@ def design(asked: Answers) -> Design:
     return Design(rods, parts, joints, (frame,))
 
 
-def checks(asked: Answers, sizes: Sizes) -> tuple[Check, ...]:
+def checks(asked: Answers, sizes: Sizes, _: Grows) -> tuple[Check, ...]:
     """Whether the weight stands inside the foot, and whether the lip holds without covering."""
     foot = sizes.size("foot")[1]
     at = weight_at(asked)

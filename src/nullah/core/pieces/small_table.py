@@ -24,13 +24,19 @@ from nullah.core.design import (
     of,
     up_to,
 )
-from nullah.core.pieces.kind import Answers, Kind
+from nullah.core.joints.plan import Check
+from nullah.core.measure import at_least, marked
+from nullah.core.pieces.kind import Answers, Grows, Kind
+from nullah.core.pieces.sizes import NoPiece, Sizes
 
-APRON = 20.0  # mm thick
+APRON = 20.0  # mm thick, in legs that are thick enough
+APRON_SHARE = 0.55  # of the leg, the most an apron is thick
 SET_BACK = 3.0  # mm an apron stands behind the face of its legs, so that it looks meant (common practice: 1.5 or more)
 BELOW = 6.0  # mm a taper starts below the apron (1/4", common practice)
 RAIL = 18.0  # mm a drawer rail is thick, and the runners and kickers with it
 RUNNER = 25.0  # mm wide
+SLOT = 12.0  # mm: slots of the screws that hold the top
+CLEAR = 0.5  # mm a drawer keeps above it in the wettest month (common practice: 0.5 to 1)
 REVEAL = 0.5  # mm beside a drawer on each side (common practice)
 ABOVE = 1.5  # mm above a drawer, for what it grows (common practice: the movement and 0.5 to 1)
 SIDE = 10.0  # mm: sides and back of the drawer
@@ -38,7 +44,8 @@ FRONT = 18.0  # mm: front of the drawer
 BOTTOM = 6.0  # mm
 BOTTOM_UP = 9.0  # mm from the lower edge of the drawer to its groove
 FREE = 1.0  # mm a panel is kept free in its grooves
-BEHIND = 12.0  # mm the drawer stops short of the back
+BEHIND = 2.0  # mm the drawer stops short of the back legs
+LEAST_BETWEEN = 20.0  # mm between what is screwed inside the side aprons
 STOP = 6.0  # mm high, below the drawer's bottom
 CORNERS = {"fl": "front left leg", "fr": "front right leg", "bl": "back left leg", "br": "back right leg"}
 
@@ -57,6 +64,11 @@ ASKS = (
 
 def design(asked: Answers) -> Design:
     """The table as asked for."""
+    inner = asked["length"] - 2 * asked["overhang"] - 2 * (SET_BACK + APRON + RUNNER)
+    if inner < LEAST_BETWEEN:
+        raise NoPiece(
+            f"A table {marked(asked['length'])} long has no room between its sides; make it longer or its overhang less."
+        )
     rods = _rods(asked)
     parts, joints = _frame(asked)
     frames: tuple[Frame, ...] = ()
@@ -64,6 +76,16 @@ def design(asked: Answers) -> Design:
         drawer_rods, drawer_parts, drawer_joints, frames = _drawer()
         rods, parts, joints = rods + drawer_rods, parts + drawer_parts, joints + drawer_joints
     return Design(tuple(rods), tuple(parts), tuple(joints), frames, (Squared("frame", ("front", "left")),))
+
+
+def within(side: str, times: float) -> Sum:
+    """From the outside of the legs to the inside of an apron."""
+    return mm("set back", SET_BACK, times=times) + of("apron", f"apron-{side}", "thickness", times)
+
+
+def front_leg(side: str, times: float = 1.0) -> Sum:
+    """The front leg on a side, across the table: what runs along inside the apron is flush with it."""
+    return of("front leg", "leg-fl" if side == "left" else "leg-fr", "width", times)
 
 
 def _rods(asked: Answers) -> list[Rod]:
@@ -89,6 +111,7 @@ def _rods(asked: Answers) -> list[Rod]:
                 ),
                 total,
                 hold="inside-second",
+                same=({"front": "back", "back": "front", "left": "right", "right": "left"}[name],),
             )
         )
     upright = [Mark("floor"), Mark("apron-low", gives=1.0, label="floor to apron")]
@@ -198,7 +221,7 @@ def _at(rod: str, end: str, size: Sum) -> Along:
 
 def _apron(asked: Answers, side: str) -> PartDesign:
     """An apron between its two legs, set back from their faces."""
-    thick, back = mm("apron", APRON), mm("set back", SET_BACK)
+    thick, back = mm("apron", min(APRON, APRON_SHARE * asked["leg"])), mm("set back", SET_BACK)
     through = {
         "front": from_mark("left", "start", thick, back),
         "back": up_to("left", "end", thick, mm("set back", -SET_BACK)),
@@ -226,11 +249,9 @@ def _held_down(asked: Answers, parts: list[PartDesign], joints: list[JointDesign
         wide = mm("wide", RUNNER)
         if drawer:
             from_x = _inside(side, wide)
-            lies = between(
-                "left", "start", "end", of("upper rail", "rail-upper", "width"), mm("back apron", -SET_BACK - APRON)
-            )
+            lies = between(side, "start", "inside-second", of("upper rail", "rail-upper", "width"))
         else:
-            edge = mm("apron", SET_BACK + APRON) if side == "left" else mm("apron", -SET_BACK - APRON)
+            edge = within(side, 1.0) if side == "left" else within(side, -1.0)
             from_x = from_mark("front", "start", wide, edge) if side == "left" else up_to("front", "end", wide, edge)
             lies = between(side, "inside-first", "inside-second")
         parts.append(
@@ -265,7 +286,7 @@ def _held_down(asked: Answers, parts: list[PartDesign], joints: list[JointDesign
 
 
 def _inside(side: str, wide: Sum) -> Along:
-    """Beside the inside of the front legs on one side."""
+    """Beside the inside of the front leg on one side."""
     return from_mark("front", "inside-first", wide) if side == "left" else up_to("front", "inside-second", wide)
 
 
@@ -299,9 +320,7 @@ def _rails(asked: Answers, parts: list[PartDesign], joints: list[JointDesign]) -
                 )
             )
     for side in ("left", "right"):
-        thick = of("leg", "leg-fl" if side == "left" else "leg-fr", "width") + mm(
-            "apron and set back", -SET_BACK - APRON
-        )
+        thick = front_leg(side) + within(side, -1.0)
         parts.append(
             PartDesign(
                 f"doubler-{side}",
@@ -310,7 +329,9 @@ def _rails(asked: Answers, parts: list[PartDesign], joints: list[JointDesign]) -
                 "up",
                 between(side, "inside-first", "inside-second"),
                 between("height", "apron-low", "apron-high"),
-                up_to("front", "inside-first", thick) if side == "left" else from_mark("front", "inside-second", thick),
+                from_mark("front", "start", thick, within(side, 1.0))
+                if side == "left"
+                else up_to("front", "end", thick, within(side, -1.0)),
                 group="doublers",
                 role="hidden",
                 fitted=True,
@@ -323,7 +344,7 @@ def _rails(asked: Answers, parts: list[PartDesign], joints: list[JointDesign]) -
                 f"doubler-{side}",
                 f"apron-{side}",
                 side,
-                {"long": 32.0},
+                {"long": max(32.0, asked["leg"] - 10.0)},
                 set="beside",
             )
         )
@@ -333,9 +354,7 @@ def _rails(asked: Answers, parts: list[PartDesign], joints: list[JointDesign]) -
                 f"{side} runner",
                 "up",
                 "left",
-                between(
-                    "left", "start", "end", of("lower rail", "rail-lower", "width"), mm("back apron", -SET_BACK - APRON)
-                ),
+                between(side, "start", "inside-second", of("lower rail", "rail-lower", "width")),
                 _inside(side, mm("wide", RUNNER)),
                 up_to("height", "rail-low", mm("runner", RAIL)),
                 group="runners",
@@ -386,14 +405,8 @@ def _rails(asked: Answers, parts: list[PartDesign], joints: list[JointDesign]) -
 
 def _drawer() -> tuple[list[Rod], list[PartDesign], list[JointDesign], tuple[Frame, ...]]:
     """The drawer, in a frame of its own that lies in the opening."""
-    frame = Frame(
-        "drawer",
-        (
-            of("inside of the leg", "front", "inside-first") + mm("reveal", REVEAL),
-            (),
-            of("lower rail", "height", "rail-low"),
-        ),
-    )
+    inside = of("inside of the leg", "front", "inside-first")
+    frame = Frame("drawer", (inside + mm("reveal", REVEAL), (), of("lower rail", "height", "rail-low")))
     opening = of("opening", "front", "inside-second") + of("", "front", "inside-first", -1.0)
     rods = [
         Rod(
@@ -419,7 +432,7 @@ def _drawer() -> tuple[list[Rod], list[PartDesign], list[JointDesign], tuple[Fra
                 Mark("inside-second", gives=1.0, clear=True, label="inside"),
                 Mark("end", of("back", "drawer-back", "thickness")),
             ),
-            of("over the legs", "left", "end") + mm("back apron", -SET_BACK - APRON - BEHIND),
+            of("front of the back leg", "left", "inside-second") + mm("room behind", -BEHIND),
             "drawer",
         ),
         Rod(
@@ -511,6 +524,30 @@ def _drawer() -> tuple[list[Rod], list[PartDesign], list[JointDesign], tuple[Fra
     return rods, parts, joints, (frame,)
 
 
+def checks(asked: Answers, sizes: Sizes, grows: Grows) -> tuple[Check, ...]:
+    """Whether the drawer still opens in the wettest month, and the slots under the top let it move."""
+    top = sizes.size("top")[1]
+    dry, wet = grows("top", sizes.design.part("top").species, top)
+    slot = SLOT - 4.0  # what a screw of 4 leaves of it
+    found = [
+        Check(
+            at_least(slot, max(abs(dry), abs(wet))),
+            f"the top moves {marked(max(abs(dry), abs(wet)))} across in a year; its slots let it move {marked(slot)}",
+        )
+    ]
+    if asked["drawer"]:
+        front = sizes.size("drawer-front")[1]
+        wood = sizes.design.part("drawer-front").species
+        wet = max(0.0, grows("drawer-front", wood, front)[1])
+        found.append(
+            Check(
+                at_least(ABOVE, wet + CLEAR),
+                f"{marked(ABOVE)} above the drawer, which grows {marked(wet)} by the wettest month",
+            )
+        )
+    return tuple(found)
+
+
 SMALL_TABLE = Kind(
     "small_table",
     "A small table: legs that may taper, aprons tenoned into them, a top; with or without a drawer.",
@@ -518,4 +555,5 @@ SMALL_TABLE = Kind(
     "A top {length} by {width} and {top} thick, {height} high, over the legs by {overhang}; "
     "legs {leg}, {foot} at the foot; aprons {apron} wide; a drawer: {drawer}.",
     design,
+    checks,
 )

@@ -14,6 +14,7 @@ from nullah.core.joints.family import NoJoint, Shop, axis_of
 from nullah.core.joints.plan import Check, JointPlan
 from nullah.core.measure import SAME
 from nullah.core.pieces.by_hand import apply
+from nullah.core.pieces.kind import Grows
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.part import Chain, ChainLine, Part
 from nullah.core.pieces.sizes import DIMENSIONS, NoPiece, Seen, Sizes, frame_axes
@@ -47,6 +48,7 @@ class Worked:
     checks: tuple[Check, ...]
     lost: tuple[tuple[str, str], ...]
     off: tuple[Off, ...]
+    misfits: tuple[tuple[str, str, float, float], ...] = ()  # a part, a dimension, what it measures, what lies between
 
     def part(self, part_id: str) -> Part:
         """The part of that id.
@@ -91,12 +93,14 @@ def work(
     cut: tuple[CutMark, ...] = (),
     held: Mapping[str, str] | None = None,
     shop: Shop | None = None,
+    grows: Grows | None = None,
 ) -> Worked:
     """The piece worked out.
 
     Args:
         measured, cut: of this piece alone, by its own names. held: for each rod, whether its ``outside`` or ``inside`` stays; by
-            default the outside where parts came out thinner, else the inside.
+            default the outside where parts came out thinner, else the inside. grows: how far a width of a part moves to the driest and
+            to the wettest of the year, mm.
 
     Raises:
         BadAnswer, NoPiece, NoJoint, UnknownSpecies: it cannot be made; one sentence.
@@ -111,6 +115,7 @@ def work(
     said: dict[tuple[str, str], float] = {(m.part, m.dimension): m.value for m in measured}
     marks: dict[tuple[str, str], float] = {(m.part, d): getattr(m, d) for m in cut for d in DIMENSIONS}
     at_hand = shop or Shop()
+    grows = grows or (lambda part, wood, width: (0.0, 0.0))
 
     def sizes(way: Mapping[str, str]) -> Sizes:
         return Sizes(by_hand.design, said, marks, by_hand.put, way, at_hand)
@@ -123,8 +128,20 @@ def work(
     drives = {p.id: _drives(p.id, done) for p in by_hand.design.parts}
     parts = tuple(replace(p, drives=drives[p.id]) for p in parts)
     chains = tuple(_chain(r, done) for r in by_hand.design.rods)
-    checks = kind.checks(asked, done) if kind.checks else ()
-    return Worked(done, parts, chains, checks, by_hand.lost, off)
+    checks = kind.checks(asked, done, grows) if kind.checks else ()
+    return Worked(done, parts, chains, checks, by_hand.lost, off, _misfits(done, said | marks))
+
+
+def _misfits(sizes: Sizes, known: Mapping[tuple[str, str], float]) -> tuple[tuple[str, str, float, float], ...]:
+    """Parts that measure otherwise than what lies between their marks."""
+    ids = {p.id for p in sizes.design.parts}
+    found = []
+    for (part, dimension), mm in known.items():
+        if part in ids and dimension in DIMENSIONS and sizes.two_ended(part, DIMENSIONS.index(dimension)):
+            room = sizes.room(part, dimension)
+            if abs(mm - room) > SAME:
+                found.append((part, dimension, mm, room))
+    return tuple(found)
 
 
 def _off(sizes: Callable[[Mapping[str, str]], Sizes], known: Mapping[tuple[str, str], float]) -> tuple[Off, ...]:
@@ -218,7 +235,7 @@ def _chain(rod: Rod, sizes: Sizes) -> Chain:
 
 
 def _line(term: Term, sizes: Sizes) -> ChainLine:
-    each = term.mm if term.of is None else sizes.value(term.of)
+    each = sizes.term(term)
     whole = term.times == int(term.times)
     if whole and term.times > 0:
         return ChainLine(term.label or "less", each, int(term.times), f"asked.{term.edit}" if term.edit else "")

@@ -139,7 +139,7 @@ def work(
         one, asked = (
             _box(piece, said, marks, choices, wood)
             if isinstance(piece, Piece)
-            else _designed(piece, said, marks, choices, shop)
+            else _designed(piece, said, marks, choices, shop, wood)
         )
         made.append(one)
         calls += [replace(c, question=f"{piece.name}: {c.question}") if several else c for c in asked]
@@ -213,14 +213,19 @@ def _designed(
     cut: tuple[CutMark, ...],
     choices: tuple[Choice, ...],
     shop: Shop,
+    wood: WoodOfParts,
 ) -> tuple[Made, tuple[Call, ...]]:
     pre = prefix(piece.id)
+
+    def grows(part: str, kind: str, width: float) -> tuple[float, float]:
+        return wood.change(f"{pre}{part}", kind, width)
+
     try:
-        done = worked.work(piece, measured, cut, {}, shop)
+        done = worked.work(piece, measured, cut, {}, shop, grows)
         holds = [_hold_call(piece, off, choices) for off in done.off]
         taken_ways = {off.rod: c.in_force for off, c in zip(done.off, holds, strict=True)}
         if any(c.in_force != c.recommended for c in holds):
-            done = worked.work(piece, measured, cut, taken_ways, shop)
+            done = worked.work(piece, measured, cut, taken_ways, shop, grows)
     except ValueError as error:
         return Made(piece, problem=str(error)), ()
     parts = tuple(_qualified(p, piece, False) for p in done.parts)
@@ -233,6 +238,9 @@ def _designed(
 
         if part.cut and (c := _conflict("plan", part, part.name, follow, choices)):
             conflicts.append(c)
+    holds += [
+        _misfit_call(piece, done, *misfit, choices) for misfit in done.misfits if not _is_cut(parts, pre, misfit[0])
+    ]
     lost = tuple(_lost_call(piece, name, words, choices) for name, words in done.lost)
     return Made(piece, parts, "", None, done), (*conflicts, *holds, *lost)
 
@@ -264,6 +272,48 @@ def _hold_call(piece: Designed, off: Off, choices: tuple[Choice, ...]) -> Call:
         asked,
         differ="Hold the inside when something must fit between; the outside when the place is fixed.",
         parts=tuple(f"{prefix(piece.id)}{p}" for p in off.parts),
+        taken=taken(call_id, options, asked, choices),
+        sets_outside=True,
+    )
+
+
+def _is_cut(parts: tuple[Part, ...], pre: str, name: str) -> bool:
+    """Whether a part is marked as cut: then its conflict says what differs."""
+    return any(p.cut for p in parts if p.id == f"{pre}{name}")
+
+
+def _misfit_call(
+    piece: Designed, done: Worked, name: str, dimension: str, mm: float, room: float, choices: tuple[Choice, ...]
+) -> Call:
+    """A part that measures otherwise than what lies between its mates."""
+    part = done.part(name)
+    off = mm - room
+    full = f"{prefix(piece.id)}{name}"
+
+    def planned(project: Project) -> Project:
+        kept = tuple(m for m in project.measured if (m.part, m.dimension) != (full, dimension))
+        return project.model_copy(update={"measured": kept})
+
+    options = (
+        Option(
+            "trim" if off > 0 else "again",
+            f"bring it to {marked(room)}" if off > 0 else "make it again",
+            (f"{marked(off)} comes off" if off > 0 else f"it is {marked(-off)} short",),
+            planned,
+        ),
+        Option("keep", "leave it as it is", (f"it stands {marked(abs(off))} {'proud' if off > 0 else 'short'} there",)),
+    )
+    call_id = f"{prefix(piece.id)}fit {name} {dimension}"
+    asked = f"{mm:.1f}, {room:.1f}"
+    return Call(
+        call_id,
+        "piece",
+        f"The {part.name} is {marked(mm)} {worked.SPOKEN[dimension]}; {marked(room)} lies between what it meets.",
+        options,
+        "trim" if off > 0 else "keep",
+        "wood comes off and does not go on",
+        asked,
+        parts=(full,),
         taken=taken(call_id, options, asked, choices),
         sets_outside=True,
     )
