@@ -1,5 +1,6 @@
 """Pieces of any kind: what is measured is followed, what is cut stays, what the maker writes by hand holds, and nothing raises."""
 
+import contextlib
 import os
 import random
 
@@ -8,12 +9,17 @@ import pytest
 from nullah.core import edit, piece_edits
 from nullah.core.design import Design, Mark, PartDesign, Ref, Rod, between, from_mark, mm, of
 from nullah.core.document import AddJoint, AddPart, Designed, Drop, Project, Put
+from nullah.core.joints.families import FAMILIES
+from nullah.core.pictures import full_size, seen
+from nullah.core.pictures.bodies import bodies
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.sizes import NoPiece, Sizes
 from nullah.core.plan import plan
+from nullah.core.shapes.cut import WAYS
+from nullah.core.shapes.solid import BadSolid
 from nullah.formats import project_file
 
-STEPS = 400 if os.environ.get("NULLAH_SOAK") else 60
+STEPS, MANY = (400, 12) if os.environ.get("NULLAH_SOAK") else (60, 4)
 
 
 def project(kind, edits=(), **asked):
@@ -173,6 +179,15 @@ def test_a_piece_made_one_s_own_is_the_same_piece(kind):
         assert dict(one_joint.figures) == pytest.approx(dict(other.figures))
 
 
+def test_why_a_size_is_what_it_is():
+    now = plan(project("small_table"))
+    why = now.piece.made[0].worked.why("apron-front", "length")
+    assert [round(mm, 6) for _, mm in why] == [456, 28, 28]
+    for part in now.piece.parts:
+        for i, what in enumerate(("length", "width", "thickness")):
+            assert sum(mm for _, mm in now.piece.made[0].worked.why(part.id, what)) == pytest.approx(part.sizes[i])
+
+
 def test_sizes_that_wait_for_each_other_are_named():
     def lies(other):
         return from_mark("r", "a", of("the other", other, "length"))
@@ -278,11 +293,32 @@ def random_step(one, now, chance):
         part = chance.choice(now.piece.in_hand.parts)
         return piece_edits.put_figure(one, part.id, chance.choice(("width", "thickness")), chance.uniform(4, 60))
 
-    doing = [answer, answer, answer, measure, put]
+    def add_part():
+        face, upper = chance.choice(("front", "left", "up")), chance.choice(("right", "back", "down"))
+        lengths = tuple(chance.uniform(5, 300) for _ in range(3))
+        at = tuple(chance.uniform(-50, 300) for _ in range(3))
+        return piece_edits.add_part(one, now, f"part {chance.randint(1, 99)}", lengths, face=face, upper=upper, at=at)
+
+    def add_joint():
+        mine = [p.id for p in now.piece.in_hand.parts]
+        family = chance.choice(list(FAMILIES))
+        return piece_edits.add_joint(
+            one, now, family, chance.choice(mine), chance.choice([*mine, ""]), chance.choice(list(WAYS))
+        )
+
+    def put_joint():
+        joint = chance.choice(now.joints.of_piece[one.hand])
+        ask = chance.choice(FAMILIES[joint.family].asks)
+        return piece_edits.put_figure(
+            one, joint.id, ask.name, chance.choice((0.0, 5.0, 40.0, True, "blind", "staggered", "seen sides"))
+        )
+
+    doing = [answer, answer, answer, measure, put, add_part, add_joint, put_joint]
     doing += [
         lambda: edit.mark_cut(one, chance.choice(parts)),
         lambda: edit.mark_joint(one, chance.choice(joints)),
         lambda: piece_edits.take_away(one, chance.choice(now.piece.in_hand.parts).id),
+        lambda: piece_edits.make_mine(one, now),
         lambda: piece_edits.add_piece(one, chance.choice(kinds)) if len(one.pieces) < 4 else one,
         lambda: piece_edits.drop_piece(one),
         lambda: piece_edits.take_in_hand(one, chance.choice(one.pieces).id),
@@ -295,7 +331,7 @@ def random_step(one, now, chance):
         return None
 
 
-@pytest.mark.parametrize("seed", range(4))
+@pytest.mark.parametrize("seed", range(MANY))
 def test_property_whatever_is_done_gives_a_plan_or_a_sentence(seed):
     """What is cut never changes without a call, what was done is undone to the same plan, and what is saved is read again."""
     chance = random.Random(seed)
@@ -309,6 +345,11 @@ def test_property_whatever_is_done_gives_a_plan_or_a_sentence(seed):
         past.append((one, sizes(now)))
         one = after
         now = plan(one)
+        if len(past) % 15 == 0:
+            seen.views(now)
+            full_size.sheets(now)
+            with contextlib.suppress(BadSolid):  # which says that nothing is left of a part
+                bodies(now)
         for made in now.piece.made:
             assert len(made.problem.splitlines()) <= 1
         at = sizes(now)

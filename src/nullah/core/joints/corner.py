@@ -13,6 +13,8 @@ from nullah.core.joints.family import OPPOSITE, Look, NoJoint, axis_of, marked_f
 from nullah.core.joints.plan import Face, JointPlan
 from nullah.core.shapes.cut import Cut
 
+CORNERLESS = "{} and {} do not stand as a corner does: faces out, edges one way."
+
 
 @frozen
 class Corner:
@@ -129,10 +131,11 @@ def _rise(look: Look) -> float:
 
 def _laid(look: Look) -> Dovetail:
     joint = look.joint
+    long = {p: 3 - axis_of(look.up(p))[0] - axis_of(look.face(p))[0] for p in (joint.first, joint.second)}
+    if long[joint.first] != axis_of(joint.way)[0] or long[joint.second] != axis_of(look.face(joint.first))[0]:
+        raise NoJoint(CORNERLESS.format(look.label(joint.first), look.label(joint.second)))
     if look.up(joint.first) != look.up(joint.second) or OPPOSITE[joint.way] == look.face(joint.second):
-        raise NoJoint(
-            f"{look.label(joint.first)} and {look.label(joint.second)} do not stand as a corner does: faces out, edges one way."
-        )
+        raise NoJoint(CORNERLESS.format(look.label(joint.first), look.label(joint.second)))
     tail, pin = _up_span(look, joint.first), _up_span(look, joint.second)
     width = min(tail[1], pin[1]) - max(tail[0], pin[0])
     own, mating = look.thickness(joint.first), look.thickness(joint.second)

@@ -6,6 +6,7 @@ To add a family: a file here with a ``Family`` and its line in ``families.py``.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
+from functools import lru_cache
 from typing import Protocol
 
 from nullah.core.ask import Ask
@@ -127,6 +128,7 @@ class Family(Protocol):
         """
 
 
+@lru_cache(maxsize=16)
 def axis_of(way: str) -> tuple[int, int]:
     """The axis a way runs along, and whether up it (1) or down it (-1)."""
     vector = WAYS[way]

@@ -220,6 +220,8 @@ def _staggered(look: Look) -> tuple[bool, bool]:
 def _natural(look: Look) -> float:
     """How long the tenon would be if it met no other."""
     joint = look.joint
+    if _along(look, joint.first) != axis_of(joint.way)[0]:
+        raise NoJoint(f"The tenon of {look.label(joint.first)} is at its end: it cannot go {joint.way}.")
     deep = look.across(joint.second, joint.way)
     style = look.asked("style")
     if style == "through":

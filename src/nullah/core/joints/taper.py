@@ -7,7 +7,7 @@ from nullah.core.frozen import frozen
 from nullah.core.joints.family import OPPOSITE, Look, NoJoint, marked_faces, own_axis
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
-from nullah.core.shapes.cut import Cut, Placed
+from nullah.core.shapes.cut import WAYS, Cut, Placed
 
 BELOW = 6.0  # mm the taper starts below what is joined to the leg (1/4", common practice)
 SLENDER = 12.0  # mm: a foot thinner than this breaks (common practice, no source)
@@ -41,6 +41,11 @@ class Taper:
         name = look.label(joint.first)
         foot, start = look.figure("foot"), look.figure("start")
         faces = str(look.asked("faces")).split()
+        if own_axis(leg, joint.way)[0] != 0:
+            raise NoJoint(f"The foot of {name} lies along it: it cannot be {joint.way}.")
+        for way in faces:
+            if way not in WAYS or own_axis(leg, way)[0] == 0:
+                raise NoJoint(f'{name} has no face "{way[:20]}" that could be tapered.')
         run = leg.size[0] - start
         if run < 1:
             raise NoJoint(

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from nullah.core.ask import BadAnswer
 from nullah.core.design import Along, Design, JointDesign, PartDesign, mm
 from nullah.core.document import AddJoint, AddPart, Drop, Edit, Put
 from nullah.core.frozen import frozen
@@ -80,8 +81,12 @@ def _put(
         parts[part.id] = replace(part, **{edit.what: edit.value})  # type: ignore[arg-type]  # texts alone
     elif part is not None and edit.what in DIMENSIONS and not isinstance(edit.value, str | bool):
         put[part.id, edit.what] = float(edit.value)
-    elif joint is not None and any(a.name == edit.what for a in FAMILIES[joint.family].asks):
-        joints[joint.id] = replace(joint, asked={**joint.asked, edit.what: edit.value})
+    elif joint is not None and joint.family in FAMILIES and edit.what in {a.name for a in FAMILIES[joint.family].asks}:
+        ask = next(a for a in FAMILIES[joint.family].asks if a.name == edit.what)
+        try:
+            joints[joint.id] = replace(joint, asked={**joint.asked, edit.what: ask.held(edit.value)})
+        except BadAnswer as error:
+            return [(edit.owner, f"The {words}, and does not serve: {error}")]
     else:
         return [(edit.owner, f"The {words}; it has no such figure.")]
     return []
@@ -94,4 +99,15 @@ def _not_there(joint: JointDesign, parts: dict[str, PartDesign]) -> str | None:
     for part in (joint.first, joint.second):
         if part and part not in parts:
             return f"{joint.id} joins {part}, which is no part of the piece now."
+    family = FAMILIES[joint.family]
+    if bool(joint.second) != bool(family.home) or joint.first == joint.second:
+        return f"{joint.id} is of {'two parts' if family.home else 'one part'}; it is set aside."
+    asks = {a.name: a for a in family.asks}
+    for name, value in joint.asked.items():
+        try:
+            asks[name].held(value)
+        except KeyError:
+            return f"{joint.id} is asked for {name[:40]}, which its family does not ask; it is set aside."
+        except BadAnswer as error:
+            return f"{joint.id} is set aside: {error}"
     return None

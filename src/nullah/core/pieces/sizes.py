@@ -57,6 +57,7 @@ class Sizes:
         self._frames = {f.id: f for f in self.design.frames}
         self._plain: Sizes | None = None
         self._loose: Sizes | None = None
+        self._blocks: dict[tuple[str, bool], Block] = {}
         self._silent = False
         self._between: dict[str, list[tuple[PartDesign, int]]] = {}
         for part in self.design.parts:
@@ -278,6 +279,23 @@ class Sizes:
         """What the rods leave for a part's dimension, whatever it measures, mm."""
         return self._part_sum(self._parts[part], DIMENSIONS.index(dimension))
 
+    def why(self, part_id: str, dimension: str) -> tuple[tuple[str, float], ...]:
+        """What a part's dimension is made up of, without what was measured, cut or written of it: (what, mm) each."""
+        part = self._parts[part_id]
+        lies, axis = self._lies(part, DIMENSIONS.index(dimension))
+        if lies.rod and lies.a and lies.b:
+            low, high = self._ends(lies)
+            a, b = lies.a.replace("-", " "), lies.b.replace("-", " ")
+            found = [(f"{self._rods[lies.rod].name.lower()}, {a} to {b}", high - low)]
+        else:
+            found = [(t.label or "as asked", t.times * self.term(t)) for t in lies.size]
+        for joint in self.design.joints:
+            for far in (False, True):
+                reach = self._reach_of(joint, part, axis, far)
+                if reach is not None and reach > 0 and (not lies.rod or (lies.a and lies.b)):
+                    found.append((f"{joint.family.replace('_', ' ')} {joint.id}", reach))
+        return tuple(found)
+
     def _part_sum(self, part: PartDesign, dimension: int) -> float:
         lies, axis = self._lies(part, dimension)
         if not lies.rod:
@@ -296,17 +314,20 @@ class Sizes:
 
     def _reach(self, part: PartDesign, axis: int, far: bool) -> float:
         """How far joints reach beyond where a part would end, at its low or its far end along an axis."""
-        found = 0.0
-        for joint in self.design.joints:
-            if joint.first == part.id:
-                which, way = "reach", joint.way
-            elif joint.second == part.id:  # the second goes on to the face of the first, which looks outward
-                which, way = "reach of second", self._parts[joint.first].face
-            else:
-                continue
-            if axis_of(way) == (axis, 1 if far else -1) and which in FAMILIES[joint.family].reaches:
-                found = max(found, self.value(Ref(joint.id, which)))
-        return found
+        reaches = (self._reach_of(joint, part, axis, far) for joint in self.design.joints)
+        return max((r for r in reaches if r is not None), default=0.0)
+
+    def _reach_of(self, joint: JointDesign, part: PartDesign, axis: int, far: bool) -> float | None:
+        """How far one joint reaches there; None where it does not."""
+        if joint.first == part.id:
+            which, way = "reach", joint.way
+        elif joint.second == part.id:  # the second goes on to the face of the first, which looks outward
+            which, way = "reach of second", self._parts[joint.first].face
+        else:
+            return None
+        if axis_of(way) != (axis, 1 if far else -1) or which not in FAMILIES[joint.family].reaches:
+            return None
+        return self.value(Ref(joint.id, which))
 
     def span(self, part_id: str, axis: int, bare: bool = False) -> Span:
         """From where to where a part goes along an axis of its frame, mm; ``bare`` without what its joints reach."""
@@ -332,6 +353,14 @@ class Sizes:
     def block(self, part: str, bare: bool = False) -> Block:
         """Where a part stands in its frame."""
         return self.span(part, 0, bare), self.span(part, 1, bare), self.span(part, 2, bare)
+
+    def standing(self, part: str, bare: bool) -> Block:
+        """As ``block``, looked at only to see where it stands, and remembered."""
+        found = self._blocks.get((part, bare))
+        if found is None:
+            with self.unrecorded():
+                found = self._blocks[part, bare] = self.block(part, bare)
+        return found
 
     def stands(self, part: str) -> Placed:
         """A part where it stands in its frame, both ends on the grid, so that what is to meet meets."""
@@ -453,12 +482,10 @@ class Seen:
         return high - low
 
     def bare(self, part: str) -> Block:
-        with self.sizes.unrecorded():
-            return self.sizes.block(part, bare=True)
+        return self.sizes.standing(part, True)
 
     def body(self, part: str) -> Block:
-        with self.sizes.unrecorded():
-            return self.sizes.block(part)
+        return self.sizes.standing(part, False)
 
     def stands(self, part: str) -> Placed:
         return self.sizes.stands(part)

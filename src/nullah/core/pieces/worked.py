@@ -66,9 +66,18 @@ class Worked:
         """Every joint laid out, in the order of the design.
 
         Raises:
-            NoJoint, NoPiece: one cannot be.
+            NoJoint, NoPiece: one cannot be, or what it would cut away is no wood of the part.
         """
-        return tuple(FAMILIES[j.family].plan(Seen(j, self.sizes)) for j in self.sizes.design.joints)
+        laid = tuple(FAMILIES[j.family].plan(Seen(j, self.sizes)) for j in self.sizes.design.joints)
+        for joint in laid:
+            for cut in joint.cuts:
+                if cut.depth <= 0 or not _has_area(cut.outline):
+                    raise NoJoint(f"{joint.name}: the parts do not meet there; move one, or let it look another way.")
+        return laid
+
+    def why(self, part: str, dimension: str) -> tuple[tuple[str, float], ...]:
+        """What a part's dimension is made up of: (what, mm) each, which add up to it where it is neither measured nor cut."""
+        return self.sizes.why(part, dimension)
 
     @property
     def outside(self) -> tuple[float, float, float]:
@@ -85,6 +94,12 @@ class Worked:
         low = [min(p[k] for p in points) for k in range(3)]
         high = [max(p[k] for p in points) for k in range(3)]
         return (high[0] - low[0], high[1] - low[1], high[2] - low[2])
+
+
+def _has_area(outline: tuple[tuple[float, float], ...]) -> bool:
+    """Whether an outline goes round anything."""
+    pairs = zip(outline, (*outline[1:], outline[0]), strict=True)
+    return abs(sum(ax * by - bx * ay for (ax, ay), (bx, by) in pairs)) > 1e-6
 
 
 def work(
@@ -127,6 +142,8 @@ def work(
     parts = tuple(_part(p, done, cut_parts, measured) for p in by_hand.design.parts)
     drives = {p.id: _drives(p.id, done) for p in by_hand.design.parts}
     parts = tuple(replace(p, drives=drives[p.id]) for p in parts)
+    for rod in by_hand.design.rods:
+        done.marks(rod.id)  # which says where nothing is left
     chains = tuple(_chain(r, done) for r in by_hand.design.rods)
     checks = kind.checks(asked, done, grows) if kind.checks else ()
     return Worked(done, parts, chains, checks, by_hand.lost, off, _misfits(done, said | marks))
@@ -147,11 +164,17 @@ def _misfits(sizes: Sizes, known: Mapping[tuple[str, str], float]) -> tuple[tupl
 def _off(sizes: Callable[[Mapping[str, str]], Sizes], known: Mapping[tuple[str, str], float]) -> tuple[Off, ...]:
     """The rods that hold an inside and have parts on them that came out otherwise than planned."""
     outer = sizes({})
+    ids = {p.id for p in outer.design.parts}
     found = []
     for rod in outer.design.rods:
         if not rod.hold:
             continue
-        on = [t.of for m in rod.marks for t in m.gap if t.of is not None and (t.of.owner, t.of.what) in known]
+        on = [
+            t.of
+            for m in rod.marks
+            for t in m.gap
+            if t.of is not None and t.of.owner in ids and (t.of.owner, t.of.what) in known
+        ]
         differ = [r for r in on if abs(outer.value(r) - outer.planned(r.owner, r.what)) > SAME]
         if not differ:
             continue

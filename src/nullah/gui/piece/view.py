@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QResizeEvent
@@ -10,18 +11,21 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QSlider, QWidget
 
 from nullah.core import edit, measure, piece_edits
 from nullah.core.document import Designed, Project
+from nullah.core.measure import marked
 from nullah.core.pictures import piece as picture
 from nullah.core.pictures import standing
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.pieces.part import Chain, ChainLine
+from nullah.core.pieces.part import Chain, ChainLine, Part
 from nullah.core.plan import TITLES
 from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
-from nullah.gui.piece.by_hand import ByHand
 from nullah.gui.piece.form import Form
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.widgets import Field, button, column, emptied, label, pick, row, scroll_area
+
+if TYPE_CHECKING:
+    from nullah.gui.piece.by_hand import ByHand
 
 LEAST_SUMS = 96  # px
 BESIDE_RODS = 500  # px: as below, with rods drawn in more room
@@ -49,7 +53,7 @@ class PieceView(QWidget):
         self.kind = pick("kind of piece", [k.title for k in KINDS.values()], self._change_kind)
         self.more = pick("add a piece", [MORE, *(k.title for k in KINDS.values())], self._add)
         self.away = button("Take it away", self._drop, "chip", "take the piece in hand out of the project")
-        self.by_hand = ByHand(session)
+        self.by_hand: ByHand | None = None  # made when it is first asked for
         self.hand = button("By hand", self._draw_hand, "chip", "add parts and joints of your own, and write figures")
         self.hand.setCheckable(True)
         self._chips: tuple[object, ...] = ()
@@ -77,7 +81,7 @@ class PieceView(QWidget):
         self.chains.setContentsMargins(0, 0, 0, 0)
         self.sums_area = scroll_area()
         self.sums_area.setWidget(self.sums_below)
-        whole_column = column(
+        self.whole_column = column(
             self,
             self.pieces,
             self.about,
@@ -86,12 +90,11 @@ class PieceView(QWidget):
             how,
             self.canvas,
             self.drives,
-            self.by_hand,
             self.sums_area,
             margins=12,
             spacing=6,
         )
-        whole_column.setStretch(5, 1)
+        self.whole_column.setStretch(5, 1)
         self._make_room(upright=False)
 
     def _field(self, name: str, wide: int, taken, grows: bool = False) -> Field:
@@ -241,9 +244,15 @@ class PieceView(QWidget):
         designed = isinstance(self.session.project.in_hand, Designed)
         self.hand.setVisible(designed)
         shown = designed and self.hand.isChecked()
-        self.by_hand.setVisible(shown)
+        if shown and self.by_hand is None:
+            from nullah.gui.piece.by_hand import ByHand
+
+            self.by_hand = ByHand(self.session)
+            self.whole_column.insertWidget(self.whole_column.indexOf(self.sums_area), self.by_hand)
+        if self.by_hand is not None:
+            self.by_hand.setVisible(shown)
         self._show_sums()
-        if shown:
+        if shown and self.by_hand is not None:
             mine = self.session.plan.piece.in_hand.parts
             self.by_hand.show_part(next((p for p in mine if p.id == self.session.lit_part), None))
 
@@ -265,7 +274,17 @@ class PieceView(QWidget):
         sizes = " x ".join(self.session.figures(v) for v in part.sizes)
         state = "cut" if part.cut else f"{', '.join(part.measured)} measured" if part.measured else "planned"
         depends = f"  On it depend: {', '.join(part.drives)}." if part.drives else ""
-        self.drives.setText(f"{part.name}: {sizes}, {part.species}, {state}.{depends}")
+        self.drives.setText(
+            self.session.told(f"{part.name}: {sizes}, {part.species}, {state}.{self._why(part)}{depends}")
+        )
+
+    def _why(self, part: Part) -> str:
+        """What the length of a part of a designed piece is made up of."""
+        made = self.session.plan.piece.of_part[part.id]
+        if made.worked is None:
+            return ""
+        lines = made.worked.why(part.id.removeprefix(made.prefix), "length")
+        return f"  Length: {' + '.join(f'{what} {marked(mm)}' for what, mm in lines)}."
 
     def _show_chains(self) -> None:
         chains = self.session.plan.piece.chains
@@ -297,7 +316,7 @@ class PieceView(QWidget):
 
     def _show_sums(self) -> None:
         """The sums, where there is room for them beside the drawing, which shows the rods of a designed piece as well."""
-        hand = self.by_hand.isVisibleTo(self)
+        hand = self.by_hand is not None and self.by_hand.isVisibleTo(self)
         self.sums_area.setVisible(self._room_for_sums and not hand and not self.upright.isChecked())
 
     def _build_chains(self, chains: tuple[Chain, ...]) -> None:
