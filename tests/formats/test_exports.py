@@ -3,6 +3,7 @@
 import csv
 import io
 import json
+import re
 from xml.etree import ElementTree
 
 import pytest
@@ -96,7 +97,8 @@ def test_the_plan_as_json_is_plain_data():
 
 
 def test_export_writes_all_and_says_when_it_may_not(tmp_path):
-    assert [p.name for p in export(DEMO, tmp_path / "shop")] == [
+    written = [p.name for p in export(DEMO, tmp_path / "shop")]
+    assert [name for name in written if not name.startswith("full-size-")] == [
         "cut-list.csv",
         "shop-sheet.pdf",
         "full-size.pdf",
@@ -106,9 +108,23 @@ def test_export_writes_all_and_says_when_it_may_not(tmp_path):
         "apart.svg",
         "layout.svg",
     ]
+    assert [n for n in written if n.startswith("full-size-")] == [
+        f"full-size-{n:02d}.svg" for n in range(1, len(full_size.sheets(DEMO)) + 1)
+    ]
     (tmp_path / "file").write_text("")
     with pytest.raises(FileTrouble, match="Could not save"):
         export(DEMO, tmp_path / "file")
+
+
+def test_templates_as_svg_are_at_full_size(tmp_path):
+    """One mm of wood is one mm of the document: its width in mm by its width in user units, times the stick's own."""
+    export(DEMO, tmp_path)
+    number = next(n for n, s in enumerate(full_size.sheets(DEMO), 1) if s.title == "Story stick, length")
+    text = (tmp_path / f"full-size-{number:02d}.svg").read_text()
+    wide, box = re.search(r'width="([\d.]+)mm"', text)[1], re.search(r'viewBox="0 0 ([\d.]+) ', text)[1]
+    stick = [float(p.split(",")[0]) for p in re.search(r'<polygon points="([^"]+)"', text)[1].split()]
+    long = (max(stick) - min(stick)) * float(wide) / float(box)
+    assert long == pytest.approx(DEMO.piece.box.outside[0], abs=0.01)
 
 
 def test_pictures_leave_as_svg_with_every_figure_and_name():

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from nullah.core.drawing import Drawing
 from nullah.core.measure import in_words, told
-from nullah.core.pictures import boards, piece, standing
+from nullah.core.pictures import boards, full_size, piece, standing
 from nullah.core.plan import Plan
 from nullah.core.shapes.solid import BadSolid
 from nullah.formats import cut_list, parts_obj, shop_sheet, svg, template
@@ -33,6 +33,10 @@ def export(plan: Plan, folder: Path, letter: bool = False, project: Path | None 
         "full-size.pdf": template.pdf(plan, letter),
         **({"parts.obj": solids} if (solids := _solids(plan)) else {}),
         **{f"{name}.svg": _svg(plan, drawing, name) for name, drawing in _pictures(plan)},
+        **{
+            f"full-size-{n:02d}.svg": _svg(plan, sheet.drawing, sheet.title, True)
+            for n, sheet in enumerate(full_size.sheets(plan), 1)
+        },
     }
     if project is not None:
         for name in made:
@@ -63,11 +67,12 @@ def _pictures(plan: Plan) -> list[tuple[str, Drawing]]:
     return out
 
 
-def _svg(plan: Plan, drawing: Drawing, name: str) -> bytes:
+def _svg(plan: Plan, drawing: Drawing, name: str, at_full_size: bool = False) -> bytes:
     p = plan.project
     return svg.text(
         drawing,
         lambda mm: in_words(mm, p.units, p.denominator),
         lambda s: told(s, p.units, p.denominator),
         name=f"{p.name}: {name}",
+        full_size=at_full_size,
     ).encode()

@@ -12,16 +12,24 @@ from nullah.core.placing import FIGURE, Placed, hidden, place, text_box
 from nullah.formats.paper import load_fonts, width_of
 
 FACE = "Atkinson Hyperlegible Next, sans-serif"
+PER_MM = 72 / 25.4  # user units to the mm, at full size
 MARGIN = 60.0  # pixels round the drawing, for its dimensions
 
 
 def text(
-    drawing: Drawing, figures: Callable[[float], str], told: Callable[[str], str], wide: float = 1000.0, name: str = ""
+    drawing: Drawing,
+    figures: Callable[[float], str],
+    told: Callable[[str], str],
+    wide: float = 1000.0,
+    name: str = "",
+    full_size: bool = False,
 ) -> str:
-    """The picture as an SVG document ``wide`` pixels across, lengths shown by ``figures``, sentences by ``told``."""
+    """The picture as an SVG document ``wide`` pixels across, or at full size, lengths shown by ``figures``, sentences by ``told``."""
     load_fonts()
     left, low, right, top = drawing.extent()
-    k = max(1e-6, (wide - 2 * MARGIN) / max(right - left, 1e-6))
+    k = PER_MM if full_size else max(1e-6, (wide - 2 * MARGIN) / max(right - left, 1e-6))
+    if full_size:
+        wide = (right - left) * k + 2 * MARGIN
     tall = (top - low) * k + 2 * MARGIN
 
     def at(p: Point) -> str:
@@ -31,7 +39,7 @@ def text(
         return (MARGIN + p[0] - left * k, MARGIN + top * k - p[1])
 
     out = [
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.0f}" height="{tall:.0f}" '
+        f'<svg xmlns="http://www.w3.org/2000/svg" {_size(wide, tall, full_size)} '
         f'viewBox="0 0 {decimals(wide, 2)} {decimals(tall, 2)}" role="img" aria-label={quoteattr(name or drawing.title or "drawing")}>',
         '<defs><pattern id="waste" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">'
         f'<line x1="0" y1="0" x2="0" y2="6" stroke="{colour("quiet")}" stroke-width="0.8"/></pattern></defs>',
@@ -56,6 +64,13 @@ def text(
     for one in place(Drawing(drawing.everything()), k, figures, told, width_of, 1.0):
         out += _dimension(one, on_page)
     return "\n".join([*out, "</svg>"]) + "\n"
+
+
+def _size(wide: float, tall: float, full_size: bool) -> str:
+    """How large the document is: so many pixels, or at full size so many mm."""
+    if full_size:
+        return f'width="{decimals(wide / PER_MM, 4)}mm" height="{decimals(tall / PER_MM, 4)}mm"'
+    return f'width="{wide:.0f}" height="{tall:.0f}"'
 
 
 def _area(item: Area, points: str) -> list[str]:

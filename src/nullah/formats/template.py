@@ -45,7 +45,7 @@ def pdf(plan: Plan, letter: bool = False) -> bytes:
             _tiles(canvas, painter, group[0][0], paper, p.name)
     if not made:
         canvas.setFont(PLAIN, 12)
-        canvas.drawString(MARGIN * MM, A4[1] - 40, "There is nothing to lay out yet: the box has no sizes.")
+        canvas.drawString(MARGIN * MM, A4[1] - 40, "There is nothing to lay out yet: no piece has parts.")
         canvas.showPage()
     canvas.save()
     return out.getvalue()

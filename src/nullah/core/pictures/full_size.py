@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from nullah.core.document import Piece
-from nullah.core.drawing import Area, Drawing, Line, Primitive, Text, rectangle
+from nullah.core.drawing import Area, Drawing, Line, Point, Primitive, Text, rectangle
 from nullah.core.frozen import frozen
 from nullah.core.joints.dovetail import Dovetail, NoDovetail, tail_outline
 from nullah.core.joints.family import shown
@@ -56,8 +56,10 @@ def _of_design(worked: Worked, prefix: str, joints: tuple[JointPlan, ...]) -> tu
         for (part, side), cuts in sides.items():
             size = worked.part(part).sizes
             (x0, y0), (x1, y1) = shown(side, size, cuts)
-            outlines = tuple(tuple((round(x - x0, 3), round(y - y0, 3)) for x, y in c.outline) for c in cuts)
-            key = (joint.family, side, outlines, round(x1 - x0, 3), round(y1 - y0, 3))
+            key = (
+                joint.family,
+                _turned_over((x1 - x0, y1 - y0), [[(x - x0, y - y0) for x, y in c.outline] for c in cuts]),
+            )
             label = worked.part(part).name
             if key not in by_outline:
                 by_outline[key] = (
@@ -71,10 +73,25 @@ def _of_design(worked: Worked, prefix: str, joints: tuple[JointPlan, ...]) -> tu
     for rod in worked.sizes.design.rods:
         marks = worked.sizes.marks(rod.id)
         start = next(iter(marks.values()))
-        if (end := next(reversed(marks.values())) - start) > 0:
+        if next(reversed(marks.values())) > start:
             named = [(at - start, name.replace("-", " ")) for name, at in marks.items()]
-            out.append(Sheet(f"Story stick: {rod.name}, {end:.1f}", _stick(named)))
+            out.append(Sheet(f"Story stick: {rod.name}", _stick(named)))
     return tuple(out)
+
+
+def _turned_over(size: Point, outlines: list[list[Point]]) -> tuple[object, ...]:
+    """A marked side as it is known whichever way the paper is turned over: laid on another part it is the same template."""
+    found = []
+    for flip_x in (False, True):
+        for flip_y in (False, True):
+            turned = [
+                sorted(
+                    (round(size[0] - x if flip_x else x, 2), round(size[1] - y if flip_y else y, 2)) for x, y in outline
+                )
+                for outline in outlines
+            ]
+            found.append((round(size[0], 2), round(size[1], 2), *sorted(tuple(o) for o in turned)))
+    return min(found, key=repr)
 
 
 def _marked_side(side: str, size: tuple[float, float, float], cuts: list[Cut]) -> Drawing:
