@@ -123,7 +123,11 @@ def test_tenons_that_meet_are_mitred_or_pass_each_other():
     (_, end), (start, _) = sorted(spans)
     assert end <= start + 1e-9  # one above the other
     assert not any("mitre" in s.lower() for s in laid[pair[0]].steps)
-    mitred = {j.id: j for j in plan(project("small_table")).joints.joints}
+    by_call = plan(project("small_table"))
+    taken = plan(edit.take(by_call.project, by_call.call("school meeting"), "staggered"))
+    for name in pair:
+        assert next(j for j in taken.joints.joints if j.id == name).cuts == laid[name].cuts
+    mitred = {j.id: j for j in by_call.joints.joints}
     assert any("mitre" in s.lower() for s in mitred[pair[0]].steps)
 
 
@@ -147,6 +151,22 @@ def test_edits_are_followed_and_what_is_gone_is_told_once():
     assert {c.id for c in lost} == {"lost apron-front"} or len({c.question for c in lost}) == 2
     back = plan(piece_edits.set_answer(with_drawer.project, "drawer", False))
     assert sizes(back) == sizes(now)
+
+
+@pytest.mark.parametrize(
+    ("kind", "asked"), [("small_table", {"drawer": True}), ("small_rest", {}), ("practice_joint", {})]
+)
+def test_any_part_can_be_taken_away_and_brought_back(kind, asked):
+    one = project(kind, **asked)
+    now = plan(one)
+    for part in now.piece.parts:
+        without = plan(piece_edits.take_away(one, part.id))
+        assert not without.piece.problem, part.id
+        assert not without.joints.problem, part.id
+        assert part.id not in sizes(without)
+        dropped = without.project.in_hand
+        back = piece_edits.changed_piece(without.project, dropped.model_copy(update={"edits": ()}))
+        assert sizes(plan(back)) == sizes(now)
 
 
 def test_a_free_piece_is_what_is_put_in_it():

@@ -31,6 +31,7 @@ class Notch:
     home: str = ""
     after: tuple = ()
     reaches: tuple = ()
+    schools: tuple = ()
     asks: tuple = field(default_factory=lambda: (Ask("feet", "length of each foot", "length", 30.0, 5.0, 200.0),))
 
     def figure(self, name, look):
@@ -50,7 +51,7 @@ class Notch:
             (Setting("rule", feet, "", (bar.id,), "feet"),),
             ("Saw both feet, split out between them.",),
             (),
-            marked_faces((cut,), {bar.id: bar.size}, look.label),
+            marked_faces((cut,), {bar.id: bar}, look.label),
             figures={"feet": feet},
             cuts=(cut,),
         )

@@ -38,7 +38,10 @@ def made_from(plan: Plan, station: str) -> object:
 
 
 def _timber(plan: Plan) -> Facts:
-    moves = {f"{m.part} across the year": f"{marked(m.to_dry)} to {marked(m.to_wet)}" for m in plan.timber.movement}
+    called = plan.piece.called
+    moves = {
+        f"{called(m.part)} across the year": f"{marked(m.to_dry)} to {marked(m.to_wet)}" for m in plan.timber.movement
+    }
     return moves | {f"{n} sound": f"{marked(s.x0)} to {marked(s.x1)}" for n, s in plan.timber.spans.items()}
 
 
@@ -58,16 +61,17 @@ def _piece(plan: Plan) -> Facts:
     out = {}
     for p in plan.piece.parts:
         for name, value in zip(("length", "width", "thickness"), p.sizes, strict=True):
-            out[f"{p.id} {name}"] = marked(value)
+            out[f"{plan.piece.called(p.id)} {name}"] = marked(value)
     return out
 
 
 def _breakdown(plan: Plan) -> Facts:
     out = {}
     for b in plan.breakdown.blanks:
-        out[f"{b.id} in the rough"] = f"{marked(b.length)} x {marked(b.width)}"
+        name = plan.piece.called(b.id)
+        out[f"{name} in the rough"] = f"{marked(b.length)} x {marked(b.width)}"
         place = plan.breakdown.place(b.id)
-        out[f"{b.id} lies on"] = f"{place[0]} at {marked(place[1].x)}, {marked(place[1].y)}" if place else "no board"
+        out[f"{name} lies on"] = f"{place[0]} at {marked(place[1].x)}, {marked(place[1].y)}" if place else "no board"
     if plan.breakdown.problems:
         out["the layout"] = plan.breakdown.problems[0]
     return out

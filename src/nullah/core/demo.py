@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from nullah.core import piece_edits
 from nullah.core.document import Board, Contents, Defect, Piece, Project, Reading, Room
 from nullah.core.plan import PlanCache, plan
 from nullah.core.stations import breakdown
@@ -130,3 +131,8 @@ def project(cache: PlanCache | None = None) -> Project:
     result = plan(first, cache).breakdown
     best = breakdown.offers(result.request)[0]
     return first.model_copy(update={"layout": breakdown.accept(best, result.request.fingerprint)})
+
+
+def with_a_table(project: Project) -> Project:
+    """The demo and beside it a small table with a drawer to stand the box on, out of the same boards."""
+    return piece_edits.set_answer(piece_edits.add_piece(project, "small_table"), "drawer", True)

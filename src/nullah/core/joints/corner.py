@@ -23,6 +23,7 @@ class Corner:
     name: str = "through_dovetail"
     about: str = "Tails on one board, pins on the other, both seen."
     reaches: tuple[str, ...] = ("reach", "reach of second")
+    schools: tuple[tuple[str, str], ...] = ()
     home: str = "glued"
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (
@@ -65,14 +66,8 @@ class Corner:
         )
         cuts = tuple(_raised(c, rise if c.part == joint.first else 0.0) for c in made.cuts)
         a, b = look.label(joint.first), look.label(joint.second)
-        figures = {
-            k.replace(joint.first, a)
-            if k.endswith(f" {joint.first}")
-            else k.replace(joint.second, b)
-            if k.endswith(f" {joint.second}")
-            else k: v
-            for k, v in made.figures.items()
-        }
+        called = {f"baseline on {joint.first}": f"baseline on {a}", f"baseline on {joint.second}": f"baseline on {b}"}
+        figures = {called.get(name, name): value for name, value in made.figures.items()}
         return replace(
             made,
             id=joint.id,
@@ -83,7 +78,7 @@ class Corner:
             ),
             faces=_faces(made, joint.id)
             if not rise
-            else marked_faces(cuts, {p.id: p.size for p in (tail, pin)}, look.label),
+            else marked_faces(cuts, {p.id: p for p in (tail, pin)}, look.label),
             figures=figures,
             cuts=cuts,
         )

@@ -113,6 +113,10 @@ class Family(Protocol):
     def reaches(self) -> tuple[str, ...]:
         """Of ``reach`` and ``reach of second``, what it gives."""
 
+    @property
+    def schools(self) -> tuple[tuple[str, str], ...]:
+        """What is asked that is a matter of school: the ask's name and the question; the figure ``asks NAME`` is 1 where it matters."""
+
     def figure(self, name: str, look: Look) -> float:
         """One figure by name; ``reach`` is what it adds to the length of the first part, ``reach of second`` to the second's.
 
@@ -193,17 +197,23 @@ MARGIN = 30.0  # mm of the part shown beyond the cuts of a face
 WORDS = {"left": "left end", "right": "right end", "lower": "lower edge", "upper": "upper edge", "back": "back"}
 
 
-def marked_faces(cuts: Iterable[Cut], sizes: Mapping[str, Point3], label: Callable[[str], str]) -> tuple[Face, ...]:
+def marked_faces(cuts: Iterable[Cut], stands: Mapping[str, Placed], label: Callable[[str], str]) -> tuple[Face, ...]:
     """Every side of every part that has cuts, to scale, its waste hatched and dimensioned from the lower left."""
     found: dict[tuple[str, str], list[Cut]] = {}
     for cut in cuts:
         found.setdefault((cut.part, cut.side), []).append(cut)
-    return tuple(
-        Face(
-            part, words := f"{label(part)}, {WORDS.get(side, side)}", side_drawing(words, part, side, sizes[part], mine)
-        )
-        for (part, side), mine in found.items()
-    )
+    faces = []
+    for (part, side), mine in found.items():
+        words = f"{label(part)}, {side_words(stands[part], side)}"
+        faces.append(Face(part, words, side_drawing(words, part, side, stands[part].size, mine)))
+    return tuple(faces)
+
+
+def side_words(placed: Placed, side: str) -> str:
+    """What a side is called: of a board its face, its back, its edges and ends; of what stands upright the way the side looks."""
+    if side in _ENDWISE or abs(placed.axes[0][2]) < 0.5:
+        return WORDS.get(side, side)
+    return next((f"{way} side" for way in WAYS if side_of(placed, way) == side), WORDS.get(side, side))
 
 
 def shown(side: str, size: Point3, cuts: Iterable[Cut]) -> tuple[Point, Point]:

@@ -18,7 +18,7 @@ from nullah.core.joints.family import (
     own_point,
     with_span,
 )
-from nullah.core.joints.grooves import LEFT_BEHIND, check_depth, depth_in
+from nullah.core.joints.grooves import check_depth, depth_in
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
@@ -35,6 +35,7 @@ class Housing:
     home: str = "glued"
     after: tuple[str, ...] = ()
     reaches: tuple[str, ...] = ("reach",)
+    schools: tuple[tuple[str, str], ...] = ()
     asks: tuple[Ask, ...] = (
         Ask("depth", "how deep it is; 0: a third of the thickness", "length", 0.0, 0.0, 200.0),
         Ask("free", "room left at the bottom, for what moves", "length", 0.0, 0.0, 50.0),
@@ -83,7 +84,7 @@ class Housing:
                     at_least(wide, 3.0), f"the {self.word} is {marked(wide)} wide; a chisel goes in from {marked(3.0)}"
                 ),
             ),
-            marked_faces((cut,), {host.id: host.size}, look.label),
+            marked_faces((cut,), {host.id: host}, look.label),
             figures={"width": wide, "depth": depth},
             cuts=(cut,),
         )
@@ -188,4 +189,3 @@ RABBET = Housing(
         "Try {mate}: it bears all along, and stands proud by no more than is planed off.",
     ),
 )
-__all__ = ["DADO", "GROOVE", "LEFT_BEHIND", "RABBET", "Housing"]

@@ -43,6 +43,9 @@ class MortiseAndTenon:
     name: str = "mortise_and_tenon"
     about: str = "A tenon at the end of one part in a mortise of another: blind, through or stub."
     reaches: tuple[str, ...] = ("reach",)
+    schools: tuple[tuple[str, str], ...] = (
+        ("meeting", "Tenons meet in a leg: are they mitred, or do they pass each other?"),
+    )
     home: str = "glued"
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (
@@ -56,7 +59,8 @@ class MortiseAndTenon:
     )
 
     def figure(self, name: str, look: Look) -> float:
-        """thickness, shoulder (on the face), length, reach, upper shoulder, lower shoulder, width; mm."""
+        """thickness, shoulder (on the face), length, natural (met by none), reach, upper shoulder, lower shoulder, width; mm; ``asks
+        meeting`` is 1 where it meets another."""
         if name == "reach":
             return look.figure("length")
         found = {
@@ -67,6 +71,7 @@ class MortiseAndTenon:
             "upper shoulder": lambda at: _edge(at, True),
             "lower shoulder": lambda at: _edge(at, False),
             "width": _width,
+            "asks meeting": _meets_alike,
         }.get(name)
         if found is None:
             raise NoJoint(f"A tenon has no {name}.")
@@ -126,7 +131,7 @@ class MortiseAndTenon:
             settings,
             steps,
             _checks(look, second, tenon),
-            marked_faces(cuts, {p.id: p.size for p in (first, second)}, look.label),
+            marked_faces(cuts, {p.id: p for p in (first, second)}, look.label),
             figures=figures,
             cuts=tuple(cuts),
         )
@@ -202,6 +207,11 @@ def _met(look: Look) -> tuple[JointDesign, ...]:
         if all(min(a[1], b[1]) - max(a[0], b[0]) > 1e-6 for a, b in zip(own, theirs, strict=True)):
             found.append(other)
     return tuple(found)
+
+
+def _meets_alike(look: Look) -> float:
+    """1 where it meets another that lies as it does, else 0."""
+    return float(any(_alike(look, other) for other in _met(look)))
 
 
 def _alike(look: Look, other: JointDesign) -> bool:

@@ -25,6 +25,7 @@ class Screws:
     name: str = "butt_screws"
     about: str = "One part against another, held by screws."
     reaches: tuple[str, ...] = ()
+    schools: tuple[tuple[str, str], ...] = ()
     home: str = "screwed"
     after: tuple[str, ...] = ("mortise_and_tenon", "taper")
     asks: tuple[Ask, ...] = (
@@ -89,7 +90,9 @@ class Screws:
                 Setting("rule", FROM_END, "", (joint.first,), f"first and last screw of {a}, from its ends"),
             ),
             (
-                f"Set out {count} screws along {a}: the first and last {marked(FROM_END)} from the ends, the rest evenly between.",
+                f"Set out {count} screws along {a}: the first and last {marked(FROM_END)} from the ends, the rest evenly between."
+                if count > 1
+                else f"Set out one screw in the middle of {a}.",
                 f"Bore {'slots across the grain of what moves' if slotted else 'clearance holes'} through {a}; "
                 f"try the pilot in scrap, then bore {b}.",
                 "Drive them without glue where the wood must move, the middle one tight and the rest free in their slots."
@@ -106,7 +109,7 @@ class Screws:
                     f"screws of {marked(long)} {'stay inside' if pilot_deep >= bite - 1e-9 else 'come out of'} {b}",
                 ),
             ),
-            marked_faces(cuts, {p.id: p.size for p in (first, second)}, look.label),
+            marked_faces(cuts, {p.id: p for p in (first, second)}, look.label),
             figures={"screw": screw, "long": long, "count": count, "apart": look.figure("apart"), "pilot": pilot},
             cuts=tuple(cuts),
         )

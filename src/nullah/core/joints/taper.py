@@ -20,6 +20,7 @@ class Taper:
     name: str = "taper"
     about: str = "A leg planed thinner towards its foot on some of its faces."
     reaches: tuple[str, ...] = ()
+    schools: tuple[tuple[str, str], ...] = ()
     home: str = ""
     after: tuple[str, ...] = ("mortise_and_tenon",)
     asks: tuple[Ask, ...] = (
@@ -88,7 +89,7 @@ class Taper:
                     f"the taper runs {marked(run)} for {marked(abs(most))}: it can be planed",
                 ),
             ),
-            marked_faces(cuts, {leg.id: leg.size}, look.label),
+            marked_faces(cuts, {leg.id: leg}, look.label),
             figures={"start": start, "foot": foot, "run": run},
             cuts=tuple(cuts),
         )

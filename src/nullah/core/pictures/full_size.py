@@ -6,7 +6,7 @@ from nullah.core.document import Piece
 from nullah.core.drawing import Area, Drawing, Line, Point, Primitive, Text, rectangle
 from nullah.core.frozen import frozen
 from nullah.core.joints.dovetail import Dovetail, NoDovetail, tail_outline
-from nullah.core.joints.family import shown
+from nullah.core.joints.family import shown, side_words
 from nullah.core.joints.grooves import STOP
 from nullah.core.joints.plan import JointPlan
 from nullah.core.pieces.box import LID_WAY_IN, Box, corner_layout, corners
@@ -48,6 +48,7 @@ def sheets(plan: Plan) -> tuple[Sheet, ...]:
 
 def _of_design(worked: Worked, prefix: str, joints: tuple[JointPlan, ...]) -> tuple[Sheet, ...]:
     """A template for every marked side of every joint, alike ones once, and a story stick for every rod."""
+    stands = {p.id: p for p in worked.placed()}
     by_outline: dict[tuple[object, ...], tuple[str, Drawing, list[str]]] = {}
     for joint in joints:
         sides: dict[tuple[str, str], list[Cut]] = {}
@@ -63,7 +64,7 @@ def _of_design(worked: Worked, prefix: str, joints: tuple[JointPlan, ...]) -> tu
             label = worked.part(part).name
             if key not in by_outline:
                 by_outline[key] = (
-                    f"{joint.family.replace('_', ' ').capitalize()}, {side}",
+                    f"{joint.family.replace('_', ' ').capitalize()}, {side_words(stands[part], side)}",
                     _marked_side(side, size, cuts),
                     [],
                 )

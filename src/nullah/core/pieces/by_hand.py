@@ -47,6 +47,12 @@ def apply(edits: tuple[Edit, ...], design: Design) -> ByHand:
             joints.pop(edit.id, None)
         else:
             lost += _put(edit, parts, joints, put)
+    labels = {p.id: p.label for p in design.parts}
+    aside = _set_aside(parts, set(labels))
+    for root, names in aside.items():
+        dropped.update(names)
+        words = ", ".join(labels.get(n, n) for n in names)
+        lost.append((root, f"The {labels[root]} is gone: {words} took a size from it, and {_is(names)} set aside."))
     kept = []
     for joint in joints.values():
         why = _not_there(joint, parts)
@@ -55,6 +61,33 @@ def apply(edits: tuple[Edit, ...], design: Design) -> ByHand:
         elif not dropped.intersection((joint.first, joint.second)):
             lost.append((joint.id, why))
     return ByHand(replace(design, parts=tuple(parts.values()), joints=tuple(kept)), put, tuple(lost))
+
+
+def _is(names: list[str]) -> str:
+    return "is" if len(names) == 1 else "are"
+
+
+def _set_aside(parts: dict[str, PartDesign], known: set[str]) -> dict[str, list[str]]:
+    """Parts taken out because a size of theirs comes from one that is gone, by what is gone; until nothing changes."""
+    found: dict[str, list[str]] = {}
+    roots: dict[str, str] = {}
+    changed = True
+    while changed:
+        changed = False
+        for part in tuple(parts.values()):
+            missed = next((o for o in _sizes_from(part) if o in known and o not in parts), None)
+            if missed is not None:
+                root = roots[part.id] = roots.get(missed, missed)
+                found.setdefault(root, []).append(part.id)
+                del parts[part.id]
+                changed = True
+    return found
+
+
+def _sizes_from(part: PartDesign) -> list[str]:
+    """What a part's own sizes come from, besides the rods it lies on."""
+    terms = [t for lies in (part.along, part.across, part.through) for t in lies.size]
+    return [ref.owner for t in terms for ref in ((t.of,) if t.of else ()) + t.most]
 
 
 def _part(edit: AddPart) -> PartDesign:

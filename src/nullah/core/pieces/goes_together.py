@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import axis_of
@@ -26,8 +28,12 @@ class Stage:
     dry: tuple[str, ...] = ()  # what is set in dry as it closes
 
 
-def stages(worked: Worked) -> tuple[Stage, ...]:
-    """The stages in order: frames that stand in the piece first, each glued along its axes in turn; then what is screwed, by sets."""
+def stages(worked: Worked, tails: Mapping[str, int]) -> tuple[Stage, ...]:
+    """The stages in order: frames that stand in the piece first, each glued along its axes in turn; then what is screwed, by sets.
+
+    Args:
+        tails: how many tails each joint has that is laid out, by the piece's own name for it.
+    """
     design = worked.sizes.design
     label = {p.id: p.label for p in design.parts}
     frame_of = {p.id: p.frame for p in design.parts}
@@ -35,15 +41,13 @@ def stages(worked: Worked) -> tuple[Stage, ...]:
     screwed: dict[str, list[tuple[str, str]]] = {}
     dry: dict[str, list[str]] = {}
     for joint in design.joints:
+        if joint.id not in tails:
+            continue
         family = FAMILIES[joint.family]
         names = (label[joint.first], label.get(joint.second, ""))
         frame = frame_of[joint.first]
         if family.home == "glued":
-            cheeks = (
-                4 * int(worked.sizes.value_of(joint.id, "tails"))
-                if joint.family == "through_dovetail"
-                else TENON_CHEEKS
-            )
+            cheeks = TENON_CHEEKS * (tails[joint.id] or 1)  # two to a tail and two to a pin
             glued.setdefault((frame, axis_of(joint.way)[0]), []).append((*names, cheeks))
         elif family.home == "dry":
             dry.setdefault(frame, []).append(names[0])
@@ -89,7 +93,7 @@ def acts(goes: tuple[Stage, ...], squared: bool, glue: str) -> tuple[Act, ...]:
         found.append(Act("dry", f"Let it set in the clamps as the label of the {glue} says."))
     for stage in goes:
         if stage.home == "screwed":
-            found.append(Act("fit", f"Screw {_pairs(stage.pairs)}."))
+            found.append(Act("screw", f"Screw {_pairs(stage.pairs)}."))
     return tuple(found)
 
 

@@ -13,9 +13,9 @@ from dataclasses import dataclass, field
 from nullah.core.ask import Ask
 from nullah.core.design import AXES, Along, Answer, Design, Frame, JointDesign, PartDesign, Ref, Rod, Sum, Term
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import Block, Shop, Span, axis_of, own_axis
+from nullah.core.joints.family import Block, Shop, Span, axis_of
 from nullah.core.measure import marked
-from nullah.core.shapes.cut import WAYS, Placed, Point3, on_grid, stand
+from nullah.core.shapes.cut import Placed, Point3, on_grid, stand
 
 DIMENSIONS = ("length", "width", "thickness")
 LEAST = 0.5  # mm: nothing thinner is a part
@@ -105,6 +105,10 @@ class Sizes:
             yield
         finally:
             self._silent = before
+
+    def has(self, part: str) -> bool:
+        """Whether the design has that part now."""
+        return part in self._parts
 
     def planned(self, part: str, dimension: str) -> float:
         """What a part's dimension would be were it neither measured nor cut itself: as written by hand, else the sum."""
@@ -504,13 +508,3 @@ class Seen:
 
     def others(self) -> tuple[JointDesign, ...]:
         return tuple(j for j in self.sizes.design.joints if j.id != self.joint.id)
-
-
-def way_of(part: Placed, side: str) -> str:
-    """The way of the frame that a side of a part looks."""
-    for way in WAYS:
-        axis, sign = own_axis(part, way)
-        names = {(0, -1): "left", (0, 1): "right", (1, -1): "lower", (1, 1): "upper", (2, -1): "back", (2, 1): "face"}
-        if names[axis, sign] == side:
-            return way
-    raise KeyError(side)

@@ -129,6 +129,8 @@ def design(asked: Answers) -> Design:
 
 def checks(asked: Answers, sizes: Sizes, _: Grows) -> tuple[Check, ...]:
     """Whether the weight stands inside the foot, and whether the lip holds without covering."""
+    if not sizes.has("foot"):
+        return ()
     foot = sizes.size("foot")[1]
     at = weight_at(asked)
     return (

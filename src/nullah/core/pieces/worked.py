@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import replace
 
 from nullah.core.ask import BadAnswer
-from nullah.core.design import PartDesign, Ref, Rod, Term
+from nullah.core.design import JointDesign, PartDesign, Ref, Rod, Term
 from nullah.core.document import CutMark, Designed, Measured
 from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
@@ -68,11 +68,22 @@ class Worked:
         Raises:
             NoJoint, NoPiece: one cannot be, or what it would cut away is no wood of the part.
         """
-        laid = tuple(FAMILIES[j.family].plan(Seen(j, self.sizes)) for j in self.sizes.design.joints)
-        for joint in laid:
-            for cut in joint.cuts:
-                if cut.depth <= 0 or not _has_area(cut.outline):
-                    raise NoJoint(f"{joint.name}: the parts do not meet there; move one, or let it look another way.")
+        return tuple(self._laid(j) for j in self.sizes.design.joints)
+
+    def joints_there_are(self) -> tuple[tuple[JointPlan, ...], tuple[tuple[str, str], ...]]:
+        """The joints that can be laid out, and of each other its id and why not."""
+        laid, failed = [], []
+        for joint in self.sizes.design.joints:
+            try:
+                laid.append(self._laid(joint))
+            except ValueError as error:
+                failed.append((joint.id, str(error)))
+        return tuple(laid), tuple(failed)
+
+    def _laid(self, joint: JointDesign) -> JointPlan:
+        laid = FAMILIES[joint.family].plan(Seen(joint, self.sizes))
+        if any(cut.depth <= 0 or not _has_area(cut.outline) for cut in laid.cuts):
+            raise NoJoint(f"{laid.name}: the parts do not meet there; move one, or let it look another way.")
         return laid
 
     def why(self, part: str, dimension: str) -> tuple[tuple[str, float], ...]:

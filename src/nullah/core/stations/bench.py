@@ -23,7 +23,14 @@ from nullah.core.stations.trueup import TrueupResult
 
 # assumed rates (common practice, no source); the log replaces them as it grows
 TAIL_MINUTES = 9.0  # a tail and its pin, both sides
-ACTS = {"fit": "Dry fit", "prepare": "Get ready", "glue": "Glue", "dry": "Let the glue dry", "square": "Square"}
+ACTS = {
+    "fit": "Dry fit",
+    "prepare": "Get ready",
+    "glue": "Glue",
+    "dry": "Let the glue dry",
+    "square": "Square",
+    "screw": "Screw",
+}
 
 
 @frozen

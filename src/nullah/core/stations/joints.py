@@ -7,14 +7,17 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from nullah.core.calls import Call
-from nullah.core.document import Choice, JointMark, Kit, Piece
+from nullah.core.calls import Call, Option, taken
+from nullah.core.design import JointDesign
+from nullah.core.document import Choice, Designed, JointMark, Kit, Piece
 from nullah.core.frozen import frozen
 from nullah.core.joints.dovetail import NoDovetail
+from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import JointPlan, Setting, gathered, qualified
 from nullah.core.pieces import box_joints
+from nullah.core.pieces.worked import Worked
 from nullah.core.stations import cut_joints
-from nullah.core.stations.piece import Made, PieceResult, owner
+from nullah.core.stations.piece import Made, PieceResult, lost_call, owner, put
 
 
 @frozen
@@ -41,7 +44,9 @@ def work(kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult, cut: tupl
     calls: list[Call] = []
     ids = tuple(m.id for m in upstream.made)
     for made in upstream.made:
-        joints, trouble, asked = _of_box(made, kit, choices) if isinstance(made.piece, Piece) else _of_design(made)
+        joints, trouble, asked = (
+            _of_box(made, kit, choices) if isinstance(made.piece, Piece) else _of_design(made, choices)
+        )
         name = made.piece.name if made.prefix else ""
         laid[made.id] = tuple(qualified(j, made.prefix, name) for j in joints)
         troubles[made.id] = trouble
@@ -70,11 +75,65 @@ def _of_box(made: Made, kit: Kit, choices: tuple[Choice, ...]) -> tuple[tuple[Jo
     return joints, "", (proud, school)
 
 
-def _of_design(made: Made) -> tuple[tuple[JointPlan, ...], str, tuple[Call, ...]]:
+def _schools(made: Made, worked: Worked, choices: tuple[Choice, ...]) -> tuple[Call, ...]:
+    """Matters of school, asked once for all the joints of a piece that they matter to."""
+    found: dict[tuple[str, str], list[JointDesign]] = {}
+    for joint in worked.sizes.design.joints:
+        for name, question in FAMILIES[joint.family].schools:
+            if _matters(worked, joint, name):
+                found.setdefault((name, question), []).append(joint)
+    calls = []
+    for (name, question), joints in found.items():
+        ask = next(a for a in FAMILIES[joints[0].family].asks if a.name == name)
+        options = tuple(
+            Option(
+                way,
+                way,
+                (
+                    f"at {len(joints)} joints: {', '.join(j.id for j in joints[:3])}{' and more' if len(joints) > 3 else ''}",
+                ),
+                put(made.id, tuple((j.id, name, way) for j in joints)),
+            )
+            for way in ask.options
+        )
+        call_id = f"{made.prefix}school {name}"
+        asked = ", ".join(sorted(j.id for j in joints))[:2000]
+        calls.append(
+            Call(
+                call_id,
+                "joints",
+                question,
+                options,
+                ask.default,
+                "the longer tenon of the two",
+                asked,
+                differ="Both hold; keep to the one your hands know.",
+                parts=tuple(dict.fromkeys(f"{made.prefix}{j.second}" for j in joints)),
+                taken=taken(call_id, options, asked, choices),
+            )
+        )
+    return tuple(calls)
+
+
+def _matters(worked: Worked, joint: JointDesign, name: str) -> bool:
+    """Whether a school makes a difference to a joint; to one that cannot be made none does."""
+    try:
+        return bool(worked.sizes.value_of(joint.id, f"asks {name}"))
+    except ValueError:
+        return False
+
+
+def _of_design(made: Made, choices: tuple[Choice, ...]) -> tuple[tuple[JointPlan, ...], str, tuple[Call, ...]]:
     """Joints of a designed piece, and what stands in their way."""
     if made.worked is None:
         return (), made.problem, ()
+    if (
+        isinstance(made.piece, Designed) and made.piece.edits
+    ):  # what the maker changed may leave a joint without its place
+        laid, failed = made.worked.joints_there_are()
+        lost = tuple(lost_call(made.piece, name, f"{why} {name} is set aside.", choices) for name, why in failed)
+        return laid, "", (*lost, *_schools(made, made.worked, choices))
     try:
-        return made.worked.joints(), "", ()
+        return made.worked.joints(), "", _schools(made, made.worked, choices)
     except ValueError as error:
         return (), str(error), ()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import field, replace
+from typing import TypeVar
 
 from nullah.core.calls import Call, Change, Option, taken
 from nullah.core.document import (
@@ -34,6 +35,7 @@ from nullah.core.stations.as_made import parts_named
 from nullah.core.wood.seasoned import WoodOfParts
 
 _WORDS = ("length", "width", "thickness")
+M = TypeVar("M", Measured, CutMark)
 
 
 @frozen
@@ -98,6 +100,14 @@ class PieceResult:
         """Why the piece in hand cannot be worked out, "" where it can."""
         return self.in_hand.problem
 
+    def called(self, name: str) -> str:
+        """What a part is called whichever piece is in hand: a part of the first box by its own name, any other by its label, with its
+        piece's name."""
+        made = self.of_part.get(name)
+        if made is None or (made.box is not None and not made.prefix):
+            return name
+        return next(p.name for p in made.parts if p.id == name)
+
     def spoken(self, name: str) -> str:
         """What a part is called where it is mentioned: a side of a box by its letter, a part of a designed piece by its label, those of
         pieces that are not in hand with their piece's name."""
@@ -134,8 +144,8 @@ def work(
     ids = tuple(p.id for p in pieces)
     several = len(pieces) > 1
     for piece in pieces:
-        said = tuple(_own(m, piece.id, ids) for m in measured if owner(m.part, ids) == piece.id)
-        marks = tuple(_own(m, piece.id, ids) for m in cut if owner(m.part, ids) == piece.id)
+        said = tuple(_own(m, piece.id) for m in measured if owner(m.part, ids) == piece.id)
+        marks = tuple(_own(m, piece.id) for m in cut if owner(m.part, ids) == piece.id)
         one, asked = (
             _box(piece, said, marks, choices, wood)
             if isinstance(piece, Piece)
@@ -154,7 +164,8 @@ def owner(name: str, ids: tuple[str, ...]) -> str:
     return head if dot and head != "1" and head in ids else "1"
 
 
-def _own(mark: Measured | CutMark, piece_id: str, ids: tuple[str, ...]):  # type: ignore[no-untyped-def]  # of its own kind
+def _own(mark: M, piece_id: str) -> M:
+    """A mark by its piece's own name for the part."""
     return mark.model_copy(update={"part": mark.part.removeprefix(prefix(piece_id))}) if prefix(piece_id) else mark
 
 
@@ -241,7 +252,7 @@ def _designed(
     holds += [
         _misfit_call(piece, done, *misfit, choices) for misfit in done.misfits if not _is_cut(parts, pre, misfit[0])
     ]
-    lost = tuple(_lost_call(piece, name, words, choices) for name, words in done.lost)
+    lost = tuple(lost_call(piece, name, words, choices) for name, words in done.lost)
     return Made(piece, parts, "", None, done), (*conflicts, *holds, *lost)
 
 
@@ -319,7 +330,7 @@ def _misfit_call(
     )
 
 
-def _lost_call(piece: Designed, name: str, words: str, choices: tuple[Choice, ...]) -> Call:
+def lost_call(piece: Designed, name: str, words: str, choices: tuple[Choice, ...]) -> Call:
     """An edit by hand that the piece has no place for now."""
 
     def without(project: Project) -> Project:

@@ -30,7 +30,7 @@ def _wood(job: Job) -> list[Step]:
     short = job.without_wood
     if not short:
         return []
-    named = ", ".join(short[:6]) + (" and others" if len(short) > 6 else "")
+    named = ", ".join(map(job.piece.called, short[:6])) + (" and others" if len(short) > 6 else "")
     if not job.boards:
         station, words = "timber", "No board is entered yet: say under Timber what boards there are, with their faults."
     elif job.breakdown.layout is None:

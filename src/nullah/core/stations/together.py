@@ -53,7 +53,7 @@ def work(
         if made.box is not None:
             found[made.id] = _of_box(made, made.box, kit, measured, choices, joints.of_piece[made.id])
         elif made.worked is not None and made.parts and not joints.troubles[made.id]:
-            found[made.id] = _of_design(made, made.worked, kit, measured, choices)
+            found[made.id] = _of_design(made, made.worked, kit, measured, choices, joints.of_piece[made.id])
     return found
 
 
@@ -100,7 +100,12 @@ def _of_box(
 
 
 def _of_design(
-    made: Made, worked: Worked, kit: Kit, measured: tuple[Measured, ...], choices: tuple[Choice, ...]
+    made: Made,
+    worked: Worked,
+    kit: Kit,
+    measured: tuple[Measured, ...],
+    choices: tuple[Choice, ...],
+    joints: tuple[JointPlan, ...],
 ) -> TogetherResult:
     """From the joints' own ways home: frame by frame, what is glued along one axis at a time, then what is screwed."""
     sizes = worked.sizes
@@ -110,7 +115,7 @@ def _of_design(
         a, b = (sizes.value(Ref(rod, "total")) for rod in squared.rods)
         frame = (a, b)
     square, trouble = _squareness(made, frame, measured)
-    goes = stages(worked)
+    goes = stages(worked, {j.id.removeprefix(made.prefix): j.tails for j in joints})
     most = max((s.cheeks * COATING + s.joints * CLOSING for s in goes if s.home == "glued"), default=0.0)
     call = _slow_call(made.prefix, kit, most, choices)
     clamps = 2 * max((s.joints for s in goes if s.home == "glued"), default=0)

@@ -29,7 +29,7 @@ if TYPE_CHECKING:
 
 LEAST_SUMS = 96  # px
 BESIDE_RODS = 500  # px: as below, with rods drawn in more room
-BESIDE_SUMS = 350  # px: the sentence, the drawing at its least, the words under it
+BESIDE_SUMS = 410  # px: the sentence, the drawing at its least, the words under it
 SUMS_ACROSS = 4
 MORE = "and another piece"
 
