@@ -306,5 +306,5 @@ def test_the_pictures_are_made_from_the_demo(tmp_path):
         [sys.executable, "-m", "nullah.cli", "shots", str(tmp_path / "s")], capture_output=True, timeout=120, check=True
     )
     names = done.stdout.decode().split()
-    assert len(names) == len(STATIONS) + 9
+    assert len(names) == len(STATIONS) + 12
     assert project_file.dumps(demo.project()) == project_file.dumps(demo.project())
