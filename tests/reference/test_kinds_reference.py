@@ -145,4 +145,8 @@ def test_a_rest_stands():
         assert math.degrees(math.atan2(run, rise)) == pytest.approx(tilt, abs=0.01)
         lip = box(bodies["lip"])
         face = lip[1][1] + 26  # where the back's face meets the foot
+        slot = next(j for j in now.joints.joints if j.id == "slot")
+        thick = next(p.thickness for p in now.piece.parts if p.id == "foot")
+        assert slot.figures["depth"] <= thick / 2  # common practice: never more than half, and 5 left behind
+        assert all(c.holds for j in now.joints.joints for c in j.checks)
         assert face + 150 * math.sin(math.radians(tilt)) + 15 <= foot[1][1] + 1e-6

@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 
 from nullah.core.ask import Ask
-from nullah.core.drawing import Handle
+from nullah.core.design import JointDesign
+from nullah.core.drawing import Handle, Primitive, Text
 from nullah.core.frozen import frozen
 from nullah.core.joints import dovetail
 from nullah.core.joints.dovetail import Dovetail, NoDovetail
@@ -76,7 +77,7 @@ class Corner:
                 replace(s, use=s.use.replace(f"at {joint.first}", f"at {a}").replace(f"at {joint.second}", f"at {b}"))
                 for s in made.settings
             ),
-            faces=_faces(made, joint.id)
+            faces=_faces(made, joint, look)
             if not rise
             else marked_faces(cuts, {p.id: p for p in (tail, pin)}, look.label),
             figures=figures,
@@ -84,20 +85,25 @@ class Corner:
         )
 
 
-def _faces(made: JointPlan, joint: str) -> tuple[Face, ...]:
-    """The marked faces, whose lines are pulled as those of this joint and no other."""
+NAME = 13.0  # px of a part's name on its marked face
+
+
+def _faces(made: JointPlan, joint: JointDesign, look: Look) -> tuple[Face, ...]:
+    """The marked faces with the parts' labels, whose lines are pulled as those of this joint and no other."""
+    called = {p: look.label(p) for p in (joint.first, joint.second)}
+
+    def own(item: Primitive) -> Primitive:
+        if isinstance(item, Handle) and item.tag.startswith("line:"):
+            return replace(item, tag=f"laid:{joint.id}/{item.tag[5:]}")
+        if isinstance(item, Text) and item.text in called:
+            return replace(item, text=called[item.text], size=NAME)
+        return item
+
     return tuple(
         replace(
             face,
-            drawing=replace(
-                face.drawing,
-                items=tuple(
-                    replace(i, tag=f"laid:{joint}/{i.tag[5:]}")
-                    if isinstance(i, Handle) and i.tag.startswith("line:")
-                    else i
-                    for i in face.drawing.items
-                ),
-            ),
+            title=face.title.replace(face.part, called[face.part], 1),
+            drawing=replace(face.drawing, items=tuple(map(own, face.drawing.items))),
         )
         for face in made.faces
     )

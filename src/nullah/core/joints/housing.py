@@ -70,7 +70,7 @@ class Housing:
                 f"depth of the {self.word} for {a}",
             ),
         )
-        left = look.thickness(joint.second) if cut.side in ("face", "back") else look.size(joint.second)[1]
+        left = look.across(joint.second, joint.way)
         return JointPlan(
             joint.id,
             self.name,

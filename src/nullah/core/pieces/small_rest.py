@@ -11,7 +11,7 @@ from nullah.core.measure import at_least, marked
 from nullah.core.pieces.kind import Answers, Grows, Kind
 from nullah.core.pieces.sizes import NoPiece, Sizes
 
-FOOT = 28.0  # mm thick
+FOOT = 28.0  # mm thick, at the least: no more than half of it is taken
 BACK = 12.0  # mm thick
 LIP = 9.0  # mm thick
 LEDGE = 26.0  # mm between lip and back: what stands there
@@ -95,7 +95,7 @@ def design(asked: Answers) -> Design:
             "back",
             wide,
             between("deep", "front", "end"),
-            from_mark("high", "floor", mm("foot", FOOT)),
+            from_mark("high", "floor", mm("foot", max(FOOT, math.ceil(2 * reach)))),
             role="show",
         ),
         PartDesign(

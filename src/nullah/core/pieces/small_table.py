@@ -70,6 +70,8 @@ def design(asked: Answers) -> Design:
         raise NoPiece(
             f"A table {marked(asked['length'])} long has no room between its sides; make it longer or its overhang less."
         )
+    if asked["foot"] > asked["leg"]:
+        raise NoPiece(f"A foot of {marked(asked['foot'])} is thicker than its leg, {marked(asked['leg'])}.")
     rods = _rods(asked)
     parts, joints = _frame(asked)
     frames: tuple[Frame, ...] = ()
