@@ -47,6 +47,8 @@ BOTTOM_UP = 9.0  # mm from the lower edge of the drawer to its groove
 FREE = 1.0  # mm a panel is kept free in its grooves
 BEHIND = 2.0  # mm the drawer stops short of the back legs
 LEAST_BETWEEN = 20.0  # mm between what is screwed inside the side aprons
+LEAST_OPENING = 110.0  # mm between the legs, for a drawer and its two stops
+STOP_INSET = 0.15  # of the opening: how far from a leg a stop stands
 STOP = 6.0  # mm high, below the drawer's bottom
 CORNERS = {"fl": "front left leg", "fr": "front right leg", "bl": "back left leg", "br": "back right leg"}
 
@@ -72,6 +74,11 @@ def design(asked: Answers) -> Design:
         )
     if asked["foot"] > asked["leg"]:
         raise NoPiece(f"A foot of {marked(asked['foot'])} is thicker than its leg, {marked(asked['leg'])}.")
+    opening = asked["length"] - 2 * asked["overhang"] - 2 * asked["leg"]
+    if asked["drawer"] and LEAST_BETWEEN < opening < LEAST_OPENING:
+        raise NoPiece(
+            f"An opening of {marked(opening)} is too narrow for a drawer; {marked(LEAST_OPENING)} is the least."
+        )
     rods = _rods(asked)
     parts, joints = _frame(asked)
     frames: tuple[Frame, ...] = ()
@@ -89,6 +96,12 @@ def within(side: str, times: float) -> Sum:
 def front_leg(side: str, times: float = 1.0) -> Sum:
     """The front leg on a side, across the table: what runs along inside the apron is flush with it."""
     return of("front leg", "leg-fl" if side == "left" else "leg-fr", "width", times)
+
+
+def stop_inset(times: float) -> Sum:
+    """From a leg to a stop: a share of the opening."""
+    share = STOP_INSET * times
+    return of("of the opening", "front", "inside-second", share) + of("", "front", "inside-first", -share)
 
 
 def _rods(asked: Answers) -> list[Rod]:
@@ -376,7 +389,7 @@ def _rails(asked: Answers, parts: list[PartDesign], joints: list[JointDesign]) -
                 set="beside",
             )
         )
-        inset = mm("from the side", 60.0) if side == "left" else mm("from the side", -60.0)
+        inset = stop_inset(1.0 if side == "left" else -1.0)
         parts.append(
             PartDesign(
                 f"stop-{side}",
