@@ -133,3 +133,18 @@ def test_a_free_piece_by_hand(qtbot, tmp_path):
     assert [p.id for p in hand.plan.piece.parts] == ["post"]
     hand.key("Ctrl+Z")
     assert [p.id for p in hand.plan.piece.parts] == ["post", "rail"]
+
+
+def test_what_had_the_keyboard_may_be_gone_when_the_overlay_closes(qtbot, tmp_path):
+    hand = opened(qtbot, fresh(), tmp_path)
+    hand.go("piece")
+    hand.find(QComboBox, "kind of piece")
+    hand.window.view().fields["chain 2 width"].setFocus()
+    hand.window.open_overlay("doing")
+    hand.session.undo()
+    choose_kind = hand.window.view()._change_kind
+    choose_kind("Small table")  # the sums are made anew
+    QApplication.sendPostedEvents(None, 52)  # deferred deletion
+    QApplication.processEvents()
+    hand.window.overlay.close_overlay()
+    assert hand.project.in_hand.kind == "small_table"

@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
     QStackedWidget,
     QWidget,
 )
+from shiboken6 import isValid
 
 from nullah.core import glossary, measure, reckon
 from nullah.core.wood.species import ALL
@@ -67,7 +68,7 @@ class Overlay(QFrame):
 
     def close_overlay(self) -> None:
         self.hide()
-        if self._before is not None and self._before.isVisible():
+        if self._before is not None and isValid(self._before) and self._before.isVisible():  # its view may be made anew
             self._before.setFocus()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
