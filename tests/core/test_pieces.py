@@ -8,7 +8,8 @@ import pytest
 
 from nullah.core import edit, piece_edits
 from nullah.core.design import Design, Mark, PartDesign, Ref, Rod, between, from_mark, mm, of
-from nullah.core.document import AddJoint, AddPart, Designed, Drop, Project, Put
+from nullah.core.document import Project
+from nullah.core.document_pieces import AddJoint, AddPart, Designed, Drop, Put
 from nullah.core.joints.families import FAMILIES
 from nullah.core.pictures import full_size, seen
 from nullah.core.pictures.bodies import bodies

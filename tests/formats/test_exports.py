@@ -10,7 +10,8 @@ import pytest
 from pypdf import PdfReader
 
 from nullah.core import demo, edit
-from nullah.core.document import Contents, Piece, Project
+from nullah.core.document import Project
+from nullah.core.document_pieces import Contents, Piece
 from nullah.core.drawing import Dimension
 from nullah.core.measure import told
 from nullah.core.pictures import bodies, full_size, piece

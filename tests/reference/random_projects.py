@@ -3,7 +3,8 @@
 import random
 
 from nullah.core import demo, edit
-from nullah.core.document import Board, Contents, Defect, Piece, Project, Room
+from nullah.core.document import Board, Defect, Project, Room
+from nullah.core.document_pieces import Contents, Piece
 from nullah.core.plan import plan
 from nullah.core.stations import breakdown
 

@@ -8,7 +8,8 @@ from itertools import combinations
 import pytest
 from solid_sections import assert_closed, box, read, shared, volume
 
-from nullah.core.document import Designed, Project
+from nullah.core.document import Project
+from nullah.core.document_pieces import Designed
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.plan import plan
 from nullah.formats import parts_obj
@@ -119,7 +120,7 @@ def test_the_drawer_of_a_table_by_hand():
 @pytest.mark.parametrize(("thickness", "chisel"), [(18, 6), (20, 6), (24, 6), (28, 12), (36, 12), (54, 18)])
 def test_the_mortise_is_as_wide_as_the_chisel_nearest_to_a_third(thickness, chisel):
     """Craft: common practice, no source; chisels of 3, 6, 12, 18 and 25 at hand."""
-    from nullah.core.document import Put
+    from nullah.core.document_pieces import Put
 
     piece = Designed(
         kind="small_table",

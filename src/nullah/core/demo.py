@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from nullah.core import piece_edits
-from nullah.core.document import Board, Contents, Defect, Piece, Project, Reading, Room
+from nullah.core.document import Board, Defect, Project, Reading, Room
+from nullah.core.document_pieces import Contents, Piece
 from nullah.core.plan import PlanCache, plan
 from nullah.core.stations import breakdown
 

@@ -11,7 +11,6 @@ from dataclasses import field
 
 from nullah.core.frozen import frozen
 
-AXES = {"x": 0, "y": 1, "z": 2}
 Answer = bool | int | float | str
 
 

@@ -6,169 +6,16 @@ as a value, with a fingerprint of what it was made from.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from typing import Annotated, Any, Literal, Self, get_args
+from typing import Annotated, Any, Literal, get_args
 
-from pydantic import BaseModel, ConfigDict, Discriminator, Field, Tag, model_validator
+from pydantic import Field, model_validator
+
+from nullah.core.document_pieces import AnyPiece, Designed, Piece, PieceId
+from nullah.core.value import Length, Name, Percent, Position, Prose, Value, Word
 
 SCHEMA_VERSION = 5
 LOG_LINES = 100_000  # lines of the bench book; past that, or past the letters below, the earliest make way
 LOG_LETTERS = 12_000_000
-
-Length = Annotated[float, Field(gt=0, le=20_000)]
-Position = Annotated[float, Field(ge=0, le=20_000)]
-Signed = Annotated[float, Field(ge=-20_000, le=20_000)]
-Percent = Annotated[float, Field(ge=0, le=100)]
-Word = Annotated[str, Field(min_length=1, max_length=120)]
-Name = Annotated[str, Field(min_length=1, max_length=400)]  # of a step or a call: it bears a board's or a part's
-Prose = Annotated[str, Field(max_length=2_000)]
-
-
-class Value(BaseModel):
-    """A frozen value: unknown fields, NaN and infinities are refused."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
-
-    def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
-        """The value with fields replaced. Unlike Pydantic's own, what is replaced is held to the limits: whatever can be made
-        can be saved and read again.
-
-        Raises:
-            ValidationError: a new value is out of bounds, or there is no such field.
-        """
-        if not update:
-            return super().model_copy(deep=deep)
-        return type(self).model_validate({**dict(self), **update})
-
-
-# ---- piece
-
-
-class Contents(Value):
-    """What the box must hold: ``count`` items of width x height x thickness, and how they stand."""
-
-    name: Word = "thing"
-    count: Annotated[int, Field(ge=1, le=10_000)] = 1
-    width: Length = 60.0
-    height: Length = 40.0
-    thickness: Length = 40.0
-    stand: Literal["upright", "on edge", "flat"] = "upright"
-
-
-PieceId = Annotated[str, Field(pattern=r"^[0-9]{1,6}$")]
-PartId = Annotated[str, Field(pattern=r"^[A-Za-z0-9][A-Za-z0-9-]{0,59}$")]  # a dot parts it from its piece
-Answers = dict[Word, bool | int | float | str]
-
-
-class Piece(Value):
-    """The dovetailed box as asked for; everything else about it is computed."""
-
-    id: PieceId = "1"
-    kind: Literal["dovetailed_box"] = "dovetailed_box"
-    name: Word = "Practice box"
-    contents: Contents = Contents()
-    wiggle: Annotated[float, Field(ge=0, le=200)] = 3.0
-    dividers: Annotated[int, Field(ge=0, le=400)] = 0
-    divider_shift: Annotated[
-        tuple[Signed, ...], Field(max_length=400)
-    ] = ()  # each from where equal bays put it; () all 0
-    divider_thickness: Annotated[float, Field(gt=0, le=100)] = 9.0
-    wall: Annotated[float, Field(gt=0, le=100)] = 18.0
-    bottom_thickness: Annotated[float, Field(gt=0, le=60)] = 6.0
-    lid: Literal["sliding", "lift-off", "none"] = "none"
-    lid_thickness: Annotated[float, Field(gt=0, le=60)] = 8.0
-    tails: Annotated[int, Field(ge=0, le=40)] = 0  # 0: as many as suit the height
-    pin: Annotated[float, Field(gt=0, le=60)] = 6.0
-    half_pin: Annotated[float, Field(ge=0, le=60)] = 0.0  # 0: half the wall
-    slope: Annotated[float, Field(ge=0, le=12)] = 0.0  # run for a rise of one; 0: by the species' ease
-    extra_length: Signed = 0.0
-    extra_width: Signed = 0.0
-    extra_height: Signed = 0.0
-    wall_species: Word = "yellow-poplar"  # a soft even wood for a first joint
-    panel_species: Word = "yellow-poplar"
-    lid_species: Word = "yellow-poplar"
-
-
-class AddPart(Value):
-    """An edit: a part of the maker's own, ``at`` the corner of its body least in x, y and z of the piece, its face and its upper edge
-    looking the ways named."""
-
-    edit: Literal["part"] = "part"
-    id: PartId
-    label: Word
-    length: Length
-    width: Length
-    thickness: Annotated[float, Field(gt=0, le=300)]
-    species: Word = "yellow-poplar"
-    role: Literal["show", "inside", "hidden"] = "show"
-    face: Literal["front", "back", "left", "right", "up", "down"] = "front"
-    upper: Literal["front", "back", "left", "right", "up", "down"] = "up"
-    at: tuple[Signed, Signed, Signed] = (0.0, 0.0, 0.0)
-
-    @model_validator(mode="after")
-    def _face_and_edge_are_square(self) -> AddPart:
-        axis = {"left": 0, "right": 0, "front": 1, "back": 1, "up": 2, "down": 2}
-        if axis[self.face] == axis[self.upper]:
-            raise ValueError(f"the face and the upper edge of {self.label} look the same way or opposite ones")
-        return self
-
-
-class AddJoint(Value):
-    """An edit: a joint of the maker's own, ``first`` looking ``way`` towards ``second``."""
-
-    edit: Literal["joint"] = "joint"
-    id: PartId
-    family: Word
-    first: PartId
-    second: PartId | Literal[""] = ""
-    way: Literal["front", "back", "left", "right", "up", "down"] = "right"
-    asked: Answers = {}
-
-
-class Drop(Value):
-    """An edit: a part or a joint that the kind foresees and that is not wanted."""
-
-    edit: Literal["drop"] = "drop"
-    id: PartId
-
-
-class Put(Value):
-    """An edit: a figure written by hand in place of what the kind gives, as a part's ``thickness`` or what a joint is asked."""
-
-    edit: Literal["put"] = "put"
-    owner: PartId
-    what: Word
-    value: bool | float | Word
-
-
-Edit = Annotated[AddPart | AddJoint | Drop | Put, Field(discriminator="edit")]
-
-
-class Designed(Value):
-    """A piece of any kind that is designed from answers: what was asked, by the names the kind asks for, and what the maker changed by
-    hand. Nothing expanded is stored."""
-
-    id: PieceId = "1"
-    kind: Annotated[str, Field(pattern=r"^[a-z][a-z_]{0,59}$")]
-    name: Word
-    asked: Answers = {}
-    edits: Annotated[tuple[Edit, ...], Field(max_length=2_000)] = ()
-
-    @model_validator(mode="after")
-    def _a_box_is_written_as_one(self) -> Designed:
-        if self.kind == "dovetailed_box":
-            raise ValueError("a dovetailed box is written with fields of its own")
-        return self
-
-
-def _shape(given: Any) -> str:
-    """Which of the two shapes of a piece is given."""
-    kind = given.get("kind", "dovetailed_box") if isinstance(given, dict) else getattr(given, "kind", "")
-    return "box" if kind == "dovetailed_box" else "designed"
-
-
-AnyPiece = Annotated[Annotated[Piece, Tag("box")] | Annotated[Designed, Tag("designed")], Discriminator(_shape)]
-
 
 # ---- timber
 
@@ -477,11 +324,6 @@ class Project(Value):
 
 
 _NO_BOX = Piece()
-
-
-def prefix(piece_id: str) -> str:
-    """What the ids of a piece's parts and joints begin with: nothing for piece 1, so that older files keep their names."""
-    return "" if piece_id == "1" else f"{piece_id}."
 
 
 def schema() -> dict[str, object]:

@@ -144,6 +144,11 @@ def _points(item: Primitive) -> tuple[Point, ...]:
     return (item.a, item.b)
 
 
+def area(ring: tuple[Point, ...]) -> float:
+    """The area that points go round, mm2: more than zero anticlockwise, less clockwise."""
+    return sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, (*ring[1:], ring[0]), strict=True)) / 2
+
+
 def moved(items: Iterable[Primitive], dx: float, dy: float) -> list[Primitive]:
     """The same primitives, shifted by (dx, dy) mm."""
 

@@ -12,26 +12,24 @@ from nullah.core.calls import Call
 from nullah.core.document import (
     LOG_LETTERS,
     LOG_LINES,
-    AddPart,
     Board,
     Choice,
     CutMark,
     JointMark,
     LogEntry,
     Measured,
-    Piece,
     Project,
-    Put,
     Timer,
-    Value,
-    prefix,
 )
+from nullah.core.document_pieces import AddPart, Piece, Put, prefix
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import BadLength, parse_positive, show_length, told
 from nullah.core.pieces.part import Part
 from nullah.core.plan import Plan
 from nullah.core.refusals import sentence
 from nullah.core.stations import as_made, piece
+from nullah.core.stations.piece_changes import without_mark
+from nullah.core.value import Value
 from nullah.core.wood.species import UnknownSpecies, species
 
 MOST_LETTERS = 2000  # of one line of the bench book
@@ -380,7 +378,7 @@ def mark_cut(project: Project, part: Part, when: str = "") -> Project:
 
 def unmark_cut(project: Project, part_id: str, when: str = "") -> Project:
     """The project with a part no longer marked as cut: it is made again, from other wood where it was sawn."""
-    after = piece.without_mark(part_id)(project)
+    after = without_mark(part_id)(project)
     return logged(after, "cut", f"{part_id} is to be cut again", when)
 
 

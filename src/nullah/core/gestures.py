@@ -11,7 +11,8 @@ from collections.abc import Callable
 from pydantic import ValidationError
 
 from nullah.core import edit, piece_edits
-from nullah.core.document import Board, Defect, Project, prefix
+from nullah.core.document import Board, Defect, Project
+from nullah.core.document_pieces import prefix
 from nullah.core.frozen import frozen
 from nullah.core.layout.move import NoPlace
 from nullah.core.measure import division, marked

@@ -8,15 +8,16 @@ from typing import Any
 from pydantic import ValidationError
 
 from nullah.core.ask import BadAnswer
-from nullah.core.document import AddJoint, AddPart, Designed, Piece, Project, prefix
+from nullah.core.document import Project
+from nullah.core.document_pieces import AddJoint, AddPart, Designed, Piece, prefix
 from nullah.core.edit import BadEdit, held, made, set_piece
 from nullah.core.joints.families import FAMILIES
 from nullah.core.pieces.kind import Kind
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.pieces.sizes import DIMENSIONS, frame_axes
+from nullah.core.pieces.look import DIMENSIONS, frame_axes
 from nullah.core.plan import Plan
 from nullah.core.refusals import sentence
-from nullah.core.stations.piece import changed_piece, dropped, put
+from nullah.core.stations.piece_changes import changed_piece, dropped, put
 
 FIRST = "practice_joint"  # what a new project opens on
 

@@ -25,6 +25,7 @@ from nullah.core.stations import (
     together,
     trueup,
 )
+from nullah.core.stations.made import PieceResult
 
 STATIONS = ("piece", "timber", "breakdown", "trueup", "joints", "together", "bench")
 TITLES = {
@@ -73,7 +74,7 @@ class Plan:
     """Everything that follows from a project."""
 
     project: Project
-    piece: piece.PieceResult
+    piece: PieceResult
     timber: timber.TimberResult
     breakdown: breakdown.BreakdownResult
     trueup: trueup.TrueupResult

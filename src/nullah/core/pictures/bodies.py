@@ -12,7 +12,7 @@ from nullah.core.pieces.box_places import placed
 from nullah.core.plan import Plan
 from nullah.core.shapes.cut import Cut, Placed, Point3, on_grid
 from nullah.core.shapes.solid import Solid, solid
-from nullah.core.stations.piece import Made
+from nullah.core.stations.made import Made
 
 MOST_CUTS = 1_000  # under half a second's work
 BETWEEN = 200.0  # mm from one piece to the next

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from nullah.core.document import Piece
+from nullah.core.document_pieces import Piece
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Primitive, Text, rectangle
 from nullah.core.joints.dovetail import Dovetail, NoDovetail, tail_outline
 from nullah.core.pictures import seen

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text
+from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, area
 from nullah.core.pictures.bodies import Body, of_piece
 from nullah.core.pieces.part import Part
 from nullah.core.plan import Plan
 from nullah.core.shapes.cut import Point3
 from nullah.core.shapes.seen import ABOVE, FRONT, RIGHT, Patch, View, looking, visible
 from nullah.core.shapes.solid import BadSolid
-from nullah.core.stations.piece import Made
+from nullah.core.stations.made import Made
 
 STANDING = looking(28.0, 27.0)
 SHADE = 0.1  # how dark what looks away from above is drawn, at the most
@@ -156,7 +156,7 @@ def _drawn(
         dark = SHADE * (1 - patch.normal[2]) * (1.0 if abs(patch.normal[1]) < 0.7 else 0.5)
         if view is STANDING and dark > 0.01:
             items.append(Area(points, "ink", opacity=dark))
-        size = _area(rings[0])
+        size = abs(area(rings[0]))
         if size > max(SMALLEST_NAMED, named[body.part][0] if body.part in named else 0.0):
             named[body.part] = (size, *_inside(rings))
     if len(bodies) <= MOST_DRAWN:
@@ -178,10 +178,6 @@ def _one_outline(rings: tuple[tuple[Point, ...], ...]) -> tuple[Point, ...]:
     for hole in rings[1:]:
         outline += [outline[0], *hole, hole[0], outline[0]]
     return tuple(outline)
-
-
-def _area(ring: tuple[Point, ...]) -> float:
-    return abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, (*ring[1:], ring[0]), strict=True))) / 2
 
 
 def _inside(rings: tuple[tuple[Point, ...], ...]) -> tuple[Point, float, float]:

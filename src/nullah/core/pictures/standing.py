@@ -8,8 +8,8 @@ import math
 import numpy as np
 from numpy.typing import NDArray
 
-from nullah.core.document import Piece
-from nullah.core.drawing import Area, Drawing, Line, Point, Primitive, Text
+from nullah.core.document_pieces import Piece
+from nullah.core.drawing import Area, Drawing, Line, Point, Primitive, Text, area
 from nullah.core.joints.dovetail import NoDovetail
 from nullah.core.pictures import seen
 from nullah.core.pictures.wood import PartWood, woods
@@ -179,17 +179,11 @@ def _names(bodies: tuple[Solid, ...], faces: list[Area]) -> list[Primitive]:
         if len(parts) > CROWDED and part.isdigit():
             continue
         tag = f"part:{part}"
-        mine = sorted((i for i, f in enumerate(faces) if f.tag == tag), key=lambda i: -_area(faces[i].points))
+        mine = sorted((i for i, f in enumerate(faces) if f.tag == tag), key=lambda i: -abs(area(faces[i].points)))
         spot = next((p for i in mine for p in _spots(faces[i]) if _seen(p, faces[i + 1 :])), None)
         if spot is not None:
             items.append(Text(spot, part, size=14, bold=True, halo=True, tag=tag))
     return items
-
-
-def _area(points: tuple[Point, ...]) -> float:
-    """The area of a polygon, mm2."""
-    pairs = zip(points, (*points[1:], points[0]), strict=True)
-    return abs(sum(ax * by - bx * ay for (ax, ay), (bx, by) in pairs)) / 2
 
 
 def _spots(face: Area) -> list[Point]:

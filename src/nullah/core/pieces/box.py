@@ -11,7 +11,8 @@ from collections.abc import Mapping
 from dataclasses import field, replace
 from itertools import pairwise
 
-from nullah.core.document import CutMark, Measured, Piece
+from nullah.core.document import CutMark, Measured
+from nullah.core.document_pieces import Piece
 from nullah.core.frozen import frozen
 from nullah.core.joints import dovetail, grooves
 from nullah.core.measure import at_least, marked

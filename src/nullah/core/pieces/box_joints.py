@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from nullah.core.calls import Call, Option, taken
-from nullah.core.document import Choice, Kit, Piece, prefix
+from nullah.core.document import Choice, Kit
+from nullah.core.document_pieces import Piece, prefix
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import marked

@@ -6,10 +6,10 @@ from dataclasses import replace
 
 from nullah.core.ask import BadAnswer
 from nullah.core.design import Along, Design, JointDesign, PartDesign, mm
-from nullah.core.document import AddJoint, AddPart, Drop, Edit, Put
+from nullah.core.document_pieces import AddJoint, AddPart, Drop, Edit, Put
 from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
-from nullah.core.pieces.sizes import DIMENSIONS, frame_axes
+from nullah.core.pieces.look import DIMENSIONS, frame_axes
 
 TOLD = ("label", "species", "role")  # what may be put of a part beside its sizes
 

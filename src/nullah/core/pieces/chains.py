@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 
-from nullah.core.document import Contents, Piece
+from nullah.core.document_pieces import Contents, Piece
 from nullah.core.measure import marked
 from nullah.core.pieces.part import Chain, ChainLine
 

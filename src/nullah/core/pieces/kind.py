@@ -12,7 +12,7 @@ from pydantic import ValidationError
 
 from nullah.core.ask import Ask, BadAnswer
 from nullah.core.design import Design
-from nullah.core.document import Designed, Piece
+from nullah.core.document_pieces import Designed, Piece
 from nullah.core.frozen import frozen
 from nullah.core.joints.plan import Check
 from nullah.core.refusals import sentence

@@ -5,21 +5,21 @@ What was read on the way is recorded: what depends on a figure, and why it is wh
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 
-from nullah.core.ask import Ask
-from nullah.core.design import AXES, Along, Answer, Design, Frame, JointDesign, PartDesign, Ref, Rod, Sum, Term
+from nullah.core.design import Along, Design, JointDesign, PartDesign, Ref, Rod, Sum, Term
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import Block, Shop, Span, axis_of
 from nullah.core.measure import marked
+from nullah.core.pieces.look import DIMENSIONS, Seen, frame_axes
 from nullah.core.shapes.cut import Placed, Point3, on_grid, stand
+from nullah.core.shapes.turned import into, out_of
 
-DIMENSIONS = ("length", "width", "thickness")
 LEAST = 0.5  # mm: nothing thinner is a part
 LEAST_OFF = 1e-6  # mm
+WHOLE = "the whole rod"
 Said = Mapping[tuple[str, str], float]
 
 
@@ -34,7 +34,6 @@ class Sizes:
     Attributes:
         measured, cut, put: by (owner, what), mm: what the wood says, what is cut, what the maker wrote.
         held: for a rod's id, whether its ``outside`` or its ``inside`` stays.
-        missing: what was asked for and is gone; it counts nothing.
         reads: what each figure was worked out from.
     """
 
@@ -44,7 +43,6 @@ class Sizes:
     put: Said = field(default_factory=dict)
     held: Mapping[str, str] = field(default_factory=dict)
     shop: Shop = field(default_factory=Shop)
-    missing: set[str] = field(default_factory=set)
     reads: dict[Ref, set[Ref]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
@@ -57,6 +55,7 @@ class Sizes:
         self._frames = {f.id: f for f in self.design.frames}
         self._plain: Sizes | None = None
         self._loose: Sizes | None = None
+        self._gaps_kept: dict[str, list[float]] = {}
         self._blocks: dict[tuple[str, bool], Block] = {}
         self._silent = False
         self._between: dict[str, list[tuple[PartDesign, int]]] = {}
@@ -142,18 +141,26 @@ class Sizes:
             joint = self._joints[ref.owner]
             return float(FAMILIES[joint.family].figure(ref.what, Seen(joint, self)))
         if ref.owner in self._rods:
+            if ref.what != WHOLE:
+                self.value(
+                    Ref(ref.owner, WHOLE)
+                )  # every mark is read from the whole rod, so that what it hangs on is known
             marks = self.marks(ref.owner)
+            if ref.what == WHOLE:
+                return 0.0
             if ref.what == "total":
                 return next(reversed(marks.values())) - next(iter(marks.values()))
             if ref.what in marks:
                 return marks[ref.what]
-        self.missing.add(ref.owner)
-        return 0.0
+        return 0.0  # what is gone counts nothing; ``by_hand`` tells of it
 
     # ---- rods
 
     def gaps(self, rod: Rod) -> list[float]:
         """The gaps of a rod, mm: stretches told by parts that are measured, cut or written by hand, then what gives of the rest."""
+        kept = self._gaps_kept.get(rod.id)
+        if kept is not None:
+            return kept
         gaps, free = self._alone(rod)
         total = self._agreed(rod)
         if free and total is not None:
@@ -163,8 +170,10 @@ class Sizes:
                 gaps[i] += left * rod.marks[i].gives / shares
         elif total is not None and sum(gaps[1:]) - total > LEAST_OFF:
             giving = [i for i, m in enumerate(rod.marks) if m.gives] or [len(gaps) - 1]
+            each = (total - sum(gaps[1:])) / len(giving)
             for i in giving:
-                gaps[i] += (total - sum(gaps[1:])) / len(giving)
+                gaps[i] += each
+        self._gaps_kept[rod.id] = gaps
         return gaps
 
     def _agreed(self, rod: Rod) -> float | None:
@@ -184,7 +193,7 @@ class Sizes:
                 if at in free:
                     said.append(sum(gaps[1:]) + self._as_planned().gaps(one)[at] - sum(gaps[i] for i in free))
         if said:
-            return min(said) if rod.same or rod.hold else said[0]
+            return min(said)
         return self.total(rod.total) if rod.total else None
 
     def _alone(self, rod: Rod) -> tuple[list[float], list[int]]:
@@ -387,38 +396,21 @@ class Sizes:
 
     def _out_of(self, frame_id: str, own: Placed) -> Placed:
         frame = self._frames.get(frame_id)
-        if frame is None:
-            return own
-        at = [self.total(s) for s in frame.at]
-        x, y, z = _turned(own.origin, frame, 1.0)
-        return Placed(
-            own.id,
-            own.size,
-            (x + at[0], y + at[1], z + at[2]),
-            tuple(_turned(a, frame, 1.0) for a in own.axes),  # type: ignore[arg-type]  # three of them
-        )
+        return own if frame is None else out_of(own, [self.total(s) for s in frame.at], frame.axis, frame.degrees)
 
     def _into(self, frame_id: str, placed: Placed) -> Placed:
         frame = self._frames.get(frame_id)
-        if frame is None:
-            return placed
-        x, y, z = (o - self.total(s) for o, s in zip(placed.origin, frame.at, strict=True))
-        return Placed(
-            placed.id,
-            placed.size,
-            _turned((x, y, z), frame, -1.0),
-            tuple(_turned(a, frame, -1.0) for a in placed.axes),  # type: ignore[arg-type]  # three of them
-        )
+        return placed if frame is None else into(placed, [self.total(s) for s in frame.at], frame.axis, frame.degrees)
 
     # ---- what hangs together
 
-    def depends_on(self, owner: str, what: str = "") -> set[Ref]:
+    def depends_on(self, owner: str) -> set[Ref]:
         """Every figure that was worked out from one of ``owner``'s, near or far."""
         back: dict[Ref, set[Ref]] = {}
         for ref, read in self.reads.items():
             for one in read:
                 back.setdefault(one, set()).add(ref)
-        waiting = [r for r in back if r.owner == owner and (not what or r.what == what)]
+        waiting = [r for r in back if r.owner == owner]
         found: set[Ref] = set()
         while waiting:
             for ref in back.get(waiting.pop(), ()):
@@ -426,85 +418,3 @@ class Sizes:
                     found.add(ref)
                     waiting.append(ref)
         return found
-
-
-def frame_axes(part: PartDesign) -> tuple[int, int, int]:
-    """The axes of its frame that a part's length, width and thickness lie along."""
-    thick, wide = axis_of(part.face)[0], axis_of(part.up)[0]
-    return 3 - thick - wide, wide, thick
-
-
-def _turned(point: Point3, frame: Frame, sign: float) -> Point3:
-    """A point or way turned about the frame's axis."""
-    if not frame.degrees:
-        return point
-    angle = math.radians(frame.degrees) * sign
-    k = AXES[frame.axis]
-    i, j = (k + 1) % 3, (k + 2) % 3
-    out = list(point)
-    out[i] = point[i] * math.cos(angle) - point[j] * math.sin(angle)
-    out[j] = point[i] * math.sin(angle) + point[j] * math.cos(angle)
-    return (out[0], out[1], out[2])
-
-
-@dataclass
-class Seen:
-    """What a family sees of the piece: ``joints/family.py`` says what each answers."""
-
-    joint: JointDesign
-    sizes: Sizes
-
-    @property
-    def shop(self) -> Shop:
-        return self.sizes.shop
-
-    def asked(self, name: str) -> Answer:
-        put = self.sizes.put.get((self.joint.id, f"ask {name}"))
-        if put is not None:
-            return put
-        if name in self.joint.asked:
-            return self.joint.asked[name]
-        asks: dict[str, Ask] = {a.name: a for a in FAMILIES[self.joint.family].asks}
-        default: Answer = asks[name].default
-        return default
-
-    def figure(self, name: str, joint: str = "") -> float:
-        return self.sizes.value(Ref(joint or self.joint.id, name))
-
-    def size(self, part: str) -> Point3:
-        return self.sizes.size(part)
-
-    def thickness(self, part: str) -> float:
-        return self.sizes.value(Ref(part, "thickness"))
-
-    def across(self, part: str, way: str) -> float:
-        axis = axis_of(way)[0]
-        dimension = frame_axes(self.sizes.design.part(part)).index(axis)
-        if not self.sizes.two_ended(part, dimension):
-            return self.sizes.value(Ref(part, DIMENSIONS[dimension]))
-        low, high = self.sizes.span(part, axis, bare=True)
-        return high - low
-
-    def bare(self, part: str) -> Block:
-        return self.sizes.standing(part, True)
-
-    def body(self, part: str) -> Block:
-        return self.sizes.standing(part, False)
-
-    def stands(self, part: str) -> Placed:
-        return self.sizes.stands(part)
-
-    def stands_in(self, part: str, other: str) -> Placed:
-        return self.sizes.stands_in(part, other)
-
-    def label(self, part: str) -> str:
-        return self.sizes.design.part(part).label
-
-    def up(self, part: str) -> str:
-        return self.sizes.design.part(part).up
-
-    def face(self, part: str) -> str:
-        return self.sizes.design.part(part).face
-
-    def others(self) -> tuple[JointDesign, ...]:
-        return tuple(j for j in self.sizes.design.joints if j.id != self.joint.id)

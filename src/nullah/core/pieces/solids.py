@@ -5,7 +5,7 @@ Axes: x from the left end D to the right end B, y from the front A to the back C
 
 from __future__ import annotations
 
-from nullah.core.document import Piece
+from nullah.core.document_pieces import Piece
 from nullah.core.frozen import frozen
 from nullah.core.joints.dovetail import Dovetail
 from nullah.core.pieces.box import Box, corner_layout, corners

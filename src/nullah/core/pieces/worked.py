@@ -7,7 +7,9 @@ from dataclasses import replace
 
 from nullah.core.ask import BadAnswer
 from nullah.core.design import JointDesign, PartDesign, Ref, Rod, Term
-from nullah.core.document import CutMark, Designed, Measured
+from nullah.core.document import CutMark, Measured
+from nullah.core.document_pieces import Designed
+from nullah.core.drawing import area
 from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import NoJoint, Shop, axis_of
@@ -16,12 +18,14 @@ from nullah.core.measure import SAME
 from nullah.core.pieces.by_hand import apply
 from nullah.core.pieces.kind import Grows
 from nullah.core.pieces.kinds import KINDS
+from nullah.core.pieces.look import DIMENSIONS, Seen, frame_axes
 from nullah.core.pieces.part import Chain, ChainLine, Part
-from nullah.core.pieces.sizes import DIMENSIONS, NoPiece, Seen, Sizes, frame_axes
+from nullah.core.pieces.sizes import NoPiece, Sizes
 from nullah.core.shapes.cut import Placed
 from nullah.core.wood.species import species
 
 LONG_BY, WIDE_BY = 10.0, 4.0  # mm left on a part that is fitted last (common practice)
+NO_AREA = 1e-6  # mm2
 SPOKEN = {"length": "long", "width": "wide", "thickness": "thick"}
 
 
@@ -82,7 +86,7 @@ class Worked:
 
     def _laid(self, joint: JointDesign) -> JointPlan:
         laid = FAMILIES[joint.family].plan(Seen(joint, self.sizes))
-        if any(cut.depth <= 0 or not _has_area(cut.outline) for cut in laid.cuts):
+        if any(cut.depth <= 0 or abs(area(cut.outline)) <= NO_AREA for cut in laid.cuts):
             raise NoJoint(f"{laid.name}: the parts do not meet there; move one, or let it look another way.")
         return laid
 
@@ -105,12 +109,6 @@ class Worked:
         low = [min(p[k] for p in points) for k in range(3)]
         high = [max(p[k] for p in points) for k in range(3)]
         return (high[0] - low[0], high[1] - low[1], high[2] - low[2])
-
-
-def _has_area(outline: tuple[tuple[float, float], ...]) -> bool:
-    """Whether an outline goes round anything."""
-    pairs = zip(outline, (*outline[1:], outline[0]), strict=True)
-    return abs(sum(ax * by - bx * ay for (ax, ay), (bx, by) in pairs)) > 1e-6
 
 
 def work(

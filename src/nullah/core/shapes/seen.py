@@ -13,7 +13,7 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 from numpy.typing import NDArray
 
-from nullah.core.drawing import Point
+from nullah.core.drawing import Point, area
 from nullah.core.frozen import frozen
 from nullah.core.shapes.cut import Point3
 
@@ -179,11 +179,7 @@ def _patches(face: _Face, shape: CrossSection) -> list[Patch]:
         if piece.area() < LEAST:
             continue
         rings = tuple(tuple((float(x), float(y)) for x, y in ring) for ring in piece.to_polygons())
-        rings = tuple(sorted(rings, key=lambda r: -abs(_area(r))))
+        rings = tuple(sorted(rings, key=lambda r: -abs(area(r))))
         x, y, z = (float(v) for v in face.normal)
         found.append(Patch(face.body, (x, y, z), rings))
     return found
-
-
-def _area(ring: tuple[Point, ...]) -> float:
-    return sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, (*ring[1:], ring[0]), strict=True)) / 2

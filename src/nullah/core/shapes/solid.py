@@ -6,7 +6,7 @@ from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from typing import TYPE_CHECKING, Any
 
-from nullah.core.drawing import Point
+from nullah.core.drawing import Point, area
 from nullah.core.frozen import frozen
 from nullah.core.shapes.cut import SIDES, Cut, Point3, on_grid
 
@@ -104,8 +104,7 @@ def _moved(point: Point, axis: int, by: float) -> Point:
 def _turned(outline: Iterable[Point]) -> list[Point]:
     """The outline on the grid, anticlockwise."""
     points = [(on_grid(x), on_grid(y)) for x, y in outline]
-    area = sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(points, [*points[1:], points[0]], strict=True))
-    return points if area > 0 else points[::-1]
+    return points if area(tuple(points)) > 0 else points[::-1]
 
 
 def _hull(m: Any, size: Sequence[float], cut: Cut) -> Manifold:

@@ -16,7 +16,7 @@ from nullah.core.stations.as_made import AsMade
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.job import Job
 from nullah.core.stations.joints import JointsResult
-from nullah.core.stations.piece import Made, PieceResult
+from nullah.core.stations.made import Made, PieceResult
 from nullah.core.stations.step import Step, told_figure
 from nullah.core.stations.together import TogetherResult
 from nullah.core.stations.trueup import TrueupResult

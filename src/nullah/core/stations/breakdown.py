@@ -26,7 +26,7 @@ from nullah.core.layout.search import search
 from nullah.core.layout.taper import Outline
 from nullah.core.layout.tidy import tidied
 from nullah.core.stations.as_made import parts_named
-from nullah.core.stations.piece import PieceResult
+from nullah.core.stations.made import PieceResult
 from nullah.core.stations.rough import Rough, parts_of
 from nullah.core.stations.timber import Span, TimberResult
 from nullah.core.surface.readings import Surface, fit

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from nullah.core.calls import Call, Change, Option, taken
-from nullah.core.document import Choice, Designed, JointMark, Piece, Project
+from nullah.core.document import Choice, JointMark, Project
+from nullah.core.document_pieces import Designed, Piece
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import SAME, marked
 from nullah.core.pieces.box_calls import changed

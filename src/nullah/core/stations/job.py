@@ -11,7 +11,7 @@ from nullah.core.pieces.part import Part
 from nullah.core.stations.as_made import AsMade
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.joints import JointsResult
-from nullah.core.stations.piece import PieceResult
+from nullah.core.stations.made import PieceResult
 from nullah.core.stations.rates import saw_step
 from nullah.core.stations.trueup import TrueupResult
 

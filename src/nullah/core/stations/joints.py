@@ -9,7 +9,8 @@ from dataclasses import replace
 
 from nullah.core.calls import Call, Option, taken
 from nullah.core.design import JointDesign
-from nullah.core.document import Choice, Designed, JointMark, Kit, Piece
+from nullah.core.document import Choice, JointMark, Kit
+from nullah.core.document_pieces import Designed, Piece
 from nullah.core.frozen import frozen
 from nullah.core.joints.dovetail import NoDovetail
 from nullah.core.joints.families import FAMILIES
@@ -17,7 +18,9 @@ from nullah.core.joints.plan import JointPlan, Setting, gathered, qualified
 from nullah.core.pieces import box_joints
 from nullah.core.pieces.worked import Worked
 from nullah.core.stations import cut_joints
-from nullah.core.stations.piece import Made, PieceResult, lost_call, owner, put
+from nullah.core.stations.made import Made, PieceResult, owner
+from nullah.core.stations.piece_calls import lost_call
+from nullah.core.stations.piece_changes import put
 
 
 @frozen

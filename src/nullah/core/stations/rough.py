@@ -15,7 +15,7 @@ from nullah.core.layout.model import Blank
 from nullah.core.layout.saw import HARDNESS, RIP_MINUTES
 from nullah.core.measure import at_least, marked
 from nullah.core.pieces.part import Part
-from nullah.core.stations.piece import PieceResult
+from nullah.core.stations.made import PieceResult
 from nullah.core.stations.timber import TimberResult
 from nullah.core.wood.species import species
 

@@ -8,7 +8,7 @@ from nullah.core.frozen import frozen
 from nullah.core.measure import at_least, marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations.as_made import AsMade
-from nullah.core.stations.piece import PieceResult
+from nullah.core.stations.made import PieceResult
 from nullah.core.wood.seasoned import WoodOfParts
 
 RUNS_ON = 25.0  # mm a check or split runs further than it shows (common practice, no source)

@@ -17,7 +17,7 @@ from nullah.core.pieces.box_together import CLAMP_EVERY, checks, engaged_panels,
 from nullah.core.pieces.goes_together import acts, stages
 from nullah.core.pieces.worked import Worked
 from nullah.core.stations.joints import JointsResult
-from nullah.core.stations.piece import Made, PieceResult
+from nullah.core.stations.made import Made, PieceResult
 
 # minutes the label usually gives: least, most (common practice; the label governs)
 OPEN_TIME = {"PVA": (10.0, 10.0), "hot hide": (1.0, 3.0), "liquid hide": (15.0, 30.0), "epoxy": (30.0, 60.0)}

@@ -10,7 +10,8 @@ from nullah.core.document import Board, Choice, Kit, Node, Plane, Reading
 from nullah.core.frozen import frozen
 from nullah.core.measure import marked
 from nullah.core.stations.breakdown import BreakdownResult
-from nullah.core.stations.piece import PieceResult, thinner
+from nullah.core.stations.made import PieceResult
+from nullah.core.stations.piece_changes import thinner
 from nullah.core.surface.planing import Planing, planing
 from nullah.core.surface.readings import Surface, fit
 

@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QCheckBox, QListWidget, QWidget
 
 from nullah.core import measure
-from nullah.core.document import Designed
+from nullah.core.document_pieces import Designed
 from nullah.core.drawing import Drawing
 from nullah.core.edit import set_in, set_piece
 from nullah.core.joints.plan import JointPlan

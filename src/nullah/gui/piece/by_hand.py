@@ -7,7 +7,8 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QWidget
 
 from nullah.core import measure, piece_edits
-from nullah.core.document import AddPart, Designed, Project, prefix
+from nullah.core.document import Project
+from nullah.core.document_pieces import AddPart, Designed, prefix
 from nullah.core.joints.families import FAMILIES
 from nullah.core.pieces.part import Part
 from nullah.core.shapes.cut import WAYS

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QComboBox, QVBoxLayout, QWidget
 
 from nullah.core import measure
 from nullah.core.ask import Ask
-from nullah.core.document import Designed, Piece
+from nullah.core.document_pieces import Designed, Piece
 from nullah.core.piece_edits import answer, set_answer
 from nullah.core.pieces.kind import Kind
 from nullah.gui.flow import flow

@@ -10,7 +10,8 @@ from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QSlider, QWidget
 
 from nullah.core import edit, measure, piece_edits
-from nullah.core.document import Designed, Project
+from nullah.core.document import Project
+from nullah.core.document_pieces import Designed
 from nullah.core.measure import marked
 from nullah.core.pictures import piece as picture
 from nullah.core.pictures import standing

@@ -1,0 +1,94 @@
+"""Changes of a project's pieces and of what is marked of their parts: what calls and edits make of it."""
+
+from __future__ import annotations
+
+from nullah.core.calls import Change
+from nullah.core.document import BoardLayout, CutMark, Project
+from nullah.core.document_pieces import AddPart, Designed, Drop, Piece, Put
+from nullah.core.layout.model import leaves
+from nullah.core.layout.progress import without_parts
+from nullah.core.pieces import box_calls
+from nullah.core.pieces.look import DIMENSIONS
+from nullah.core.pieces.part import Part
+from nullah.core.stations.as_made import parts_named
+from nullah.core.stations.made import Made
+
+
+def changed_piece(project: Project, piece: Piece | Designed) -> Project:
+    """The project with the piece of that id replaced."""
+    return project.model_copy(update={"pieces": tuple(piece if p.id == piece.id else p for p in project.pieces)})
+
+
+def put(piece_id: str, values: tuple[tuple[str, str, float | str | bool], ...]) -> Change:
+    """The change that writes figures by hand in a designed piece: (owner, what, value) each; of a part that was added by hand its own
+    sizes are changed."""
+
+    def change(project: Project) -> Project:
+        piece = next((p for p in project.pieces if p.id == piece_id), None)
+        if not isinstance(piece, Designed):
+            return project
+        edits = list(piece.edits)
+        for name, what, value in values:
+            at = next(
+                (i for i, e in enumerate(edits) if isinstance(e, AddPart) and e.id == name and what in DIMENSIONS), None
+            )
+            if at is not None:
+                edits[at] = edits[at].model_copy(update={what: value})
+                continue
+            edits = [e for e in edits if not (isinstance(e, Put) and (e.owner, e.what) == (name, what))]
+            edits.append(Put(owner=name, what=what, value=value))
+        return changed_piece(project, piece.model_copy(update={"edits": tuple(edits)}))
+
+    return change
+
+
+def dropped(project: Project, piece_id: str, name: str) -> Project:
+    """The project with a part or a joint taken away by hand: one that was added goes for good, one the kind foresees is set aside."""
+    piece = next((p for p in project.pieces if p.id == piece_id), None)
+    if not isinstance(piece, Designed):
+        return project
+    own = [e for e in piece.edits if getattr(e, "id", "") == name and not isinstance(e, Drop)]
+    kept = tuple(e for e in piece.edits if e not in own)
+    edits = kept if own else (*kept, Drop(id=name))
+    return changed_piece(project, piece.model_copy(update={"edits": edits}))
+
+
+def thinner(made: Made, parts: tuple[Part, ...], to: float) -> Change | None:
+    """The change that makes these parts, and those like them, so thick; None where nothing sets it."""
+    if isinstance(made.piece, Piece):
+        local = parts[0].group.removeprefix(made.prefix) or parts[0].id.removeprefix(made.prefix)
+        name = box_calls.THICKNESS_FIELD.get(local)
+        return box_calls.changed(made.piece, {name: to}) if name else None
+    group = parts[0].group
+    alike = [p for p in made.parts if p in parts or (group and p.group == group)]
+    return put(made.id, tuple((p.id.removeprefix(made.prefix), "thickness", to) for p in alike))
+
+
+def without_mark(part: str) -> Change:
+    """The change that takes a part's mark as cut away: it is to be made again, from other wood than it was laid on."""
+
+    def change(project: Project) -> Project:
+        update: dict[str, object] = {"cut": tuple(m for m in project.cut if m.part != part)}
+        if project.layout is not None:
+            boards = tuple(without_parts(b, _made_only(part, b)) for b in project.layout.boards)
+            update["layout"] = project.layout.model_copy(update={"boards": boards})
+            update["done"] = tuple(d for d in project.done if d not in (f"cut {part}", f"true {part}"))
+        return project.model_copy(update=update)
+
+    return change
+
+
+def _made_only(part: str, board: BoardLayout) -> frozenset[str]:
+    """What is laid on a board for a part and no other: the part in one piece, or staves of it."""
+    laid = {n.part for n in leaves(board.root) if n.use == "part"}
+    return frozenset(n for n in laid if part in parts_named(n) and "+" not in n.removeprefix(f"{part} "))
+
+
+def marked_at(part: str, sizes: tuple[float, float, float]) -> Change:
+    """The change that marks a part as cut to these sizes."""
+
+    def change(project: Project) -> Project:
+        mark = CutMark(part=part, length=sizes[0], width=sizes[1], thickness=sizes[2])
+        return project.model_copy(update={"cut": (*(m for m in project.cut if m.part != part), mark)})
+
+    return change
