@@ -22,6 +22,7 @@ from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.window import Window
 
+SETTLED = 250  # ms before a picture is taken: cards are laid out in several turns of the event loop
 SHORT_LOOK = 1.0  # seconds that the planner looks for the picture of it
 
 
@@ -93,7 +94,7 @@ def shots(folder: Path) -> list[Path]:
         raise FileTrouble(f"Could not make {folder.name}: {(error.strerror or '').lower()}.") from None
 
     def shot(name: str) -> None:
-        settle()
+        settle(SETTLED)
         path = folder / f"{name}.png"
         if not window.grab().save(str(path)):
             raise FileTrouble(f"Could not write {path.name}: the folder may not be written.")
