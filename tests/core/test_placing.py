@@ -4,7 +4,7 @@ import math
 from itertools import combinations
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from nullah.core import demo
@@ -42,6 +42,7 @@ def test_no_figure_of_the_demo_covers_another(name, drawing, across):
         assert shared(one.box, other.box) < 1.0, (one.words, other.words)
 
 
+@example([10.0, 11.0, 54.0, 10.0, 10.0, 1.5, 35.5], 0.30078125, "up")
 @given(st.lists(st.floats(0.5, 60), min_size=1, max_size=7), st.floats(0.3, 6), st.sampled_from(["along", "up"]))
 def test_property_a_chain_of_dimensions_can_be_read(sizes, k, way):
     items, at = [], 0.0

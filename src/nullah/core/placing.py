@@ -77,7 +77,8 @@ def place(
     return tuple(out)
 
 
-_PLACES = ((0, 0), (0, 1), (0, -1), *((level, along) for level in range(1, 12) for along in (0, 1, -1)))
+# upright, a figure is as wide as two or three rows: seven short ones beside each other want some twenty rows
+_PLACES = ((0, 0), (0, 1), (0, -1), *((level, along) for level in range(1, 36) for along in (0, 1, -1)))
 _CELL = 64.0
 
 
