@@ -11,7 +11,7 @@ from nullah.core.joints.plan import JointPlan
 from nullah.core.pieces.box_places import placed
 from nullah.core.plan import Plan
 from nullah.core.shapes.cut import Cut, Placed, Point3, on_grid
-from nullah.core.shapes.solid import Solid, solid
+from nullah.core.shapes.solid import Flat, Solid, solid
 from nullah.core.stations.made import Made
 
 MOST_CUTS = 1_000  # under half a second's work
@@ -21,11 +21,12 @@ KEPT = 600  # solids that are remembered, so that what an edit leaves alone is n
 
 @frozen
 class Body:
-    """A part's closed solid in its piece: corners in mm, triangles of corner numbers anticlockwise from outside."""
+    """A part's closed solid in its piece: corners in mm, triangles of corner numbers anticlockwise from outside, and its flat faces."""
 
     part: str
     corners: tuple[Point3, ...]
     triangles: tuple[tuple[int, int, int], ...]
+    flats: tuple[Flat, ...]
     placed: Placed
 
 
@@ -57,7 +58,8 @@ def of_piece(made: Made, joints: tuple[JointPlan, ...], drawn: bool = False) -> 
     for part in stand:
         name = f"{made.prefix}{part.id}"
         made_solid = _solid(name, part.size, tuple(c for joint in cutting for c in joint.cuts if c.part == name))
-        out.append(Body(name, tuple(part.at(c) for c in made_solid.corners), made_solid.triangles, part))
+        corners = tuple(part.at(c) for c in made_solid.corners)
+        out.append(Body(name, corners, made_solid.triangles, made_solid.flats, part))
     return tuple(out)
 
 
@@ -95,8 +97,6 @@ def bodies(plan: Plan) -> tuple[Body, ...]:
         low = min(c[0] for b in mine for c in b.corners)
         high = max(c[0] for b in mine for c in b.corners)
         by = on_grid(at - low) if out else 0.0
-        out += [
-            Body(b.part, tuple((on_grid(x + by), y, z) for x, y, z in b.corners), b.triangles, b.placed) for b in mine
-        ]
+        out += [replace(b, corners=tuple((on_grid(x + by), y, z) for x, y, z in b.corners)) for b in mine]
         at = high + by + BETWEEN
     return tuple(out)

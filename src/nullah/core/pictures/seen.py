@@ -49,7 +49,7 @@ def views(plan: Plan) -> Drawing:
         (ABOVE, "from above", (0, 1)),
     ):
         shift = (at - low[i], -low[j])
-        items += _drawn(visible([(b.corners, b.triangles) for b in bodies], view), bodies, parts, view, shift)
+        items += _drawn(visible([(b.corners, b.flats) for b in bodies], view), bodies, parts, view, shift)
         items.append(Text((at + size[i] / 2, size[j] + 0.05 * max(size)), words, ink="quiet", size=12))
         rods = _rods(made, "xyz"[i], low[i], at) if view is not ABOVE else []
         items += rods
@@ -120,7 +120,7 @@ def standing(plan: Plan, apart: float = 0.0) -> Drawing:
     for body in bodies:
         mine = _box((body,))
         off = [APART * apart * ((a + b) / 2 - m) for a, b, m in zip(*mine, middle, strict=True)]
-        moved.append(([tuple(v + d for v, d in zip(c, off, strict=True)) for c in body.corners], body.triangles))
+        moved.append(([tuple(v + d for v, d in zip(c, off, strict=True)) for c in body.corners], body.flats))
     patches = visible(moved, STANDING)  # type: ignore[arg-type]  # corners of three
     return Drawing(tuple(_drawn(patches, bodies, parts, STANDING, (0.0, 0.0))), f"{made.piece.name} standing")
 

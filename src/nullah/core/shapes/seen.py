@@ -16,11 +16,13 @@ from numpy.typing import NDArray
 from nullah.core.drawing import Point, area
 from nullah.core.frozen import frozen
 from nullah.core.shapes.cut import Point3
+from nullah.core.shapes.solid import Flat
 
 if TYPE_CHECKING:
     from manifold3d import CrossSection
 
 Floats = NDArray[np.float64]
+Box = tuple[float, float, float, float]  # left, low, right, top
 TOUCH = 1e-2  # mm: nearer than this, faces lie in one plane
 LEAST = 0.3  # mm2 of a face that is drawn
 
@@ -63,113 +65,129 @@ class _Face:
     body: int
     normal: Floats
     offset: float
-    triangles: Floats  # (count, 3, 3)
-    flat: Floats  # (count, 3, 2)
-    box: tuple[float, float, float, float]
+    points: Floats  # (count, 3), its corners in space
+    back: Floats  # (3, 3): from right, up and the offset of the face's plane to the point in space
+    box: Box
     shape: CrossSection
 
 
-def visible(bodies: Sequence[tuple[Sequence[Point3], Sequence[tuple[int, int, int]]]], view: View) -> tuple[Patch, ...]:
-    """The patches that are seen of closed bodies, each given as corners and triangles that turn anticlockwise from outside."""
+def visible(bodies: Sequence[tuple[Sequence[Point3], Sequence[Flat]]], view: View) -> tuple[Patch, ...]:
+    """The patches that are seen of closed bodies, each given as corners and flat faces."""
     import manifold3d
 
-    by_body = [_faces(manifold3d, i, body, view) for i, body in enumerate(bodies)]
-    whole = [_outline(manifold3d, faces) for faces in by_body]
-    corners = [np.array(body[0]) for body in bodies]
+    at = [np.array(corners) for corners, _ in bodies]
+    by_body = [_faces(manifold3d, i, at[i], flats, view) for i, (_, flats) in enumerate(bodies)]
+    faces = [f for mine in by_body for f in mine]
+    if not faces:
+        return ()
+    whole = [_outline(manifold3d, mine) for mine in by_body]
+    low, high = _reaches(faces)  # of each face (column) before the plane of each (row)
+    body_low, body_high = _body_reaches(at, faces)
+    meet, meet_whole = _meets(faces, [f.box for f in faces]), _meets(faces, [box for box, _ in whole])
+    own = np.array([f.body for f in faces])
+    np.fill_diagonal(meet, False)
+    among = own[:, None] == np.arange(len(bodies))[None, :]
+    wholly = meet_whole & ~among & (body_high > TOUCH) & (body_low >= -TOUCH)
+    partly = meet_whole & (among | ((body_high > TOUCH) & ~wholly))
+    pairs = meet & (high > TOUCH) & partly[:, own]
     found = []
-    for own, faces in enumerate(by_body):
-        for face in faces:
-            before = []
-            for number, others in enumerate(by_body):
-                if not others or not _meet(face.box, whole[number][0]):
-                    continue
-                if number != own:
-                    reach = corners[number] @ face.normal - face.offset
-                    if reach.max() <= TOUCH:
-                        continue
-                    if reach.min() >= -TOUCH:
-                        before.append((whole[number][0], whole[number][1]))
-                        continue
-                for other in others:
-                    if other is face or not _meet(face.box, other.box):
-                        continue
-                    reach = other.triangles @ face.normal - face.offset
-                    if reach.max() <= TOUCH:
-                        continue
-                    shape = other.shape if reach.min() >= -TOUCH else _clipped(manifold3d, other, face, view)
-                    before.append((other.box, shape))
-            found += _patches(face, _less(manifold3d, face, before))
+    for i, face in enumerate(faces):
+        before: list[tuple[Box, CrossSection, _Face | None]] = [(*whole[n], None) for n in np.flatnonzero(wholly[i])]
+        for j in np.flatnonzero(pairs[i]):
+            other = faces[j]
+            before.append((other.box, other.shape, None if low[i, j] >= -TOUCH else other))
+        found += _patches(face, _less(manifold3d, face, before))
     return tuple(found)
 
 
-def _outline(m: Any, faces: list[_Face]) -> tuple[tuple[float, float, float, float], CrossSection]:
+def _reaches(faces: list[_Face]) -> tuple[Floats, Floats]:
+    """How far each face reaches before the plane of each: (faces, faces) the least and the most, mm."""
+    normals, offsets = np.array([f.normal for f in faces]), np.array([f.offset for f in faces])
+    reach = normals @ np.concatenate([f.points for f in faces]).T - offsets[:, None]
+    starts = np.cumsum([0, *(len(f.points) for f in faces[:-1])])
+    return np.minimum.reduceat(reach, starts, axis=1), np.maximum.reduceat(reach, starts, axis=1)
+
+
+def _body_reaches(corners: list[Floats], faces: list[_Face]) -> tuple[Floats, Floats]:
+    """How far each body reaches before the plane of each face: (faces, bodies) the least and the most, mm."""
+    normals, offsets = np.array([f.normal for f in faces]), np.array([f.offset for f in faces])
+    reach = [normals @ mine.T - offsets[:, None] for mine in corners]
+    return np.array([r.min(axis=1) for r in reach]).T, np.array([r.max(axis=1) for r in reach]).T
+
+
+def _meets(faces: list[_Face], boxes: list[Box]) -> NDArray[np.bool_]:
+    """Whether the box of each face and each of the boxes share room on the drawing: (faces, boxes)."""
+    a, b = np.array([f.box for f in faces])[:, None, :], np.array(boxes)[None, :, :]
+    met: NDArray[np.bool_] = (
+        (a[..., 0] < b[..., 2]) & (b[..., 0] < a[..., 2]) & (a[..., 1] < b[..., 3]) & (b[..., 1] < a[..., 3])
+    )
+    return met
+
+
+def _outline(m: Any, faces: list[_Face]) -> tuple[Box, CrossSection]:
     """All that a body covers on the drawing, and the box round it."""
     boxes = [f.box for f in faces] or [(0.0, 0.0, 0.0, 0.0)]
     box = (min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes))
     return box, m.CrossSection.batch_boolean([f.shape for f in faces], m.OpType.Add) if faces else m.CrossSection()
 
 
-def _less(m: Any, face: _Face, before: list[tuple[tuple[float, float, float, float], CrossSection]]) -> CrossSection:
-    """A face less what stands before it, the largest first; nothing more is asked once nothing is left."""
+def _less(m: Any, face: _Face, before: list[tuple[Box, CrossSection, _Face | None]]) -> CrossSection:
+    """A face less what stands before it; nothing more is asked once nothing is left. What stands wholly before it comes first, the
+    largest of it first; what stands partly before it is clipped at its plane."""
     shape = face.shape
-    before.sort(key=lambda b: (b[0][2] - b[0][0]) * (b[0][3] - b[0][1]), reverse=True)
-    for _, other in before:
-        shape = shape - other
+    before.sort(key=lambda b: (b[2] is not None, -(b[0][2] - b[0][0]) * (b[0][3] - b[0][1])))
+    for _, other, clipped in before:
+        nearer = other if clipped is None else _clipped(m, clipped, face, shape.bounds())
+        if nearer is None:
+            continue
+        shape = shape - nearer
         if shape.is_empty():
             break
     return shape
 
 
-def _faces(
-    m: Any, number: int, body: tuple[Sequence[Point3], Sequence[tuple[int, int, int]]], view: View
-) -> list[_Face]:
-    """The faces of one body that look at the eye, each all its triangles in one plane."""
-    corners, triangles = np.array(body[0]), np.array(body[1])
-    at = corners[triangles]
-    normals = np.cross(at[:, 1] - at[:, 0], at[:, 2] - at[:, 0])
-    long = np.linalg.norm(normals, axis=1)
-    keep = long > 1e-9
-    at, normals = at[keep], normals[keep] / long[keep, None]
-    eye = np.array(view.eye)
-    keep = normals @ eye > 1e-6
-    at, normals = at[keep], normals[keep]
-    screen = np.array([view.right, view.up]).T
-    groups: dict[tuple[float, ...], list[int]] = {}
-    for i, (n, p) in enumerate(zip(normals, at, strict=True)):
-        key = (*(round(float(v), 3) + 0.0 for v in n), round(float(n @ p[0]), 1) + 0.0)
-        groups.setdefault(key, []).append(i)
+def _faces(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: View) -> list[_Face]:
+    """The flats of one body that look at the eye."""
+    if not flats:
+        return []
+    three = corners[np.array([f.triangle for f in flats])]
+    normals = np.cross(three[:, 1] - three[:, 0], three[:, 2] - three[:, 0])
+    normals /= np.linalg.norm(normals, axis=1)[:, None]
+    flat = corners @ np.array([view.right, view.up]).T
     found = []
-    for mine in groups.values():
-        tri = at[mine]
-        flat = tri @ screen
-        shape = m.CrossSection(list(flat), m.FillRule.Positive)
-        low, high = flat.min(axis=(0, 1)), flat.max(axis=(0, 1))
-        normal = normals[mine[0]]
+    for i in np.flatnonzero(normals @ np.array(view.eye) > 1e-6).tolist():
+        numbers = np.array([n for ring in flats[i].rings for n in ring])
+        shape = m.CrossSection([flat[list(ring)] for ring in flats[i].rings], m.FillRule.Positive)
+        low, high = flat[numbers].min(axis=0), flat[numbers].max(axis=0)
+        normal = normals[i]
         box = (float(low[0]), float(low[1]), float(high[0]), float(high[1]))
-        found.append(_Face(number, normal, float(normal @ tri[0][0]), tri, flat, box, shape))
+        back = np.linalg.inv(np.array([view.right, view.up, normal]))
+        found.append(_Face(number, normal, float(normal @ three[i, 0]), corners[numbers], back, box, shape))
     return found
 
 
-def _meet(a: tuple[float, float, float, float], b: tuple[float, float, float, float]) -> bool:
-    return a[0] < b[2] and b[0] < a[2] and a[1] < b[3] and b[1] < a[3]
-
-
-def _clipped(m: Any, other: _Face, face: _Face, view: View) -> CrossSection:
-    """The part of a face that lies before the plane of another, on the drawing."""
-    screen = np.array([view.right, view.up]).T
-    shapes = []
-    for triangle in other.triangles:
-        reach = triangle @ face.normal - face.offset
-        kept: list[Floats] = []
-        for k in range(3):
-            a, b, da, db = triangle[k], triangle[(k + 1) % 3], reach[k], reach[(k + 1) % 3]
-            if da >= 0:
-                kept.append(a)
-            if (da > 0 > db) or (da < 0 < db):
-                kept.append(a + (b - a) * (da / (da - db)))
-        if len(kept) > 2:
-            shapes.append(np.array(kept) @ screen)
-    return m.CrossSection(shapes, m.FillRule.Positive)
+def _clipped(m: Any, other: _Face, face: _Face, room: Box) -> CrossSection | None:
+    """What of another face lies before the plane of a face, on the drawing where it meets what is left of that in ``room``: within its
+    own plane that is all on one side of a line. None where it is nothing."""
+    x, y, at = (float(v) for v in face.normal @ other.back)
+    rest = at * other.offset - face.offset  # how far before the plane: x * right + y * up + rest
+    left, low = max(room[0], other.box[0]), max(room[1], other.box[1])
+    right, top = min(room[2], other.box[2]), min(room[3], other.box[3])
+    if left >= right or low >= top:
+        return None
+    least = rest + min(x * left, x * right) + min(y * low, y * top)
+    most = rest + max(x * left, x * right) + max(y * low, y * top)
+    if most <= TOUCH:
+        return None
+    if least >= -TOUCH:
+        return other.shape
+    long = math.hypot(x, y)
+    out = np.array([x, y]) / long
+    along = np.array([-out[1], out[0]])
+    far = 4 * max(abs(v) for v in other.box) + abs(rest) / long + 1.0
+    start = out * (-rest / long)
+    half = [start - along * far, start + out * far * 2 - along * far, start + out * far * 2 + along * far]
+    return other.shape ^ m.CrossSection([[*half, start + along * far]], m.FillRule.NonZero)
 
 
 def _patches(face: _Face, shape: CrossSection) -> list[Patch]:

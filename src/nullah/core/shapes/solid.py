@@ -6,6 +6,8 @@ from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from typing import TYPE_CHECKING, Any
 
+import numpy as np
+
 from nullah.core.drawing import Point, area
 from nullah.core.frozen import frozen
 from nullah.core.shapes.cut import SIDES, Cut, Point3, on_grid
@@ -13,6 +15,8 @@ from nullah.core.shapes.cut import SIDES, Cut, Point3, on_grid
 if TYPE_CHECKING:
     from manifold3d import Manifold
 
+Triangle = tuple[int, int, int]
+NO_AREA = 1e-9  # mm2, twice: a triangle that is none
 PAST = 1.0  # mm a cut is carried past the sides it comes out at, so that no skin stays
 
 
@@ -21,11 +25,22 @@ class BadSolid(ValueError):
 
 
 @frozen
+class Flat:
+    """A flat face of a body: the corner numbers of its largest triangle, which say how it looks, and rings of corner numbers round it
+    and, the other way, round its holes; all anticlockwise seen from outside."""
+
+    triangle: Triangle
+    rings: tuple[tuple[int, ...], ...]
+
+
+@frozen
 class Solid:
-    """A closed body in its part's own axes: corners in mm; triangles of corner numbers, anticlockwise seen from outside."""
+    """A closed body in its part's own axes: corners in mm; triangles of corner numbers, anticlockwise seen from outside; its flats,
+    each all the triangles in one plane."""
 
     corners: tuple[Point3, ...]
-    triangles: tuple[tuple[int, int, int], ...]
+    triangles: tuple[Triangle, ...]
+    flats: tuple[Flat, ...]
     volume: float  # mm3
 
 
@@ -128,7 +143,41 @@ def _closed(body: Manifold) -> Solid:
         own.append(numbers.setdefault((on_grid(x), on_grid(y), on_grid(z)), len(numbers)))
     triangles = []
     for a, b, c in mesh.tri_verts.tolist():
-        corners = (own[a], own[b], own[c])
-        if len(set(corners)) == 3:
-            triangles.append(corners)
-    return Solid(tuple(numbers), tuple(triangles), float(body.volume()))
+        three = (own[a], own[b], own[c])
+        if len(set(three)) == 3:
+            triangles.append(three)
+    corners = tuple(numbers)
+    return Solid(corners, tuple(triangles), flats_of(corners, triangles), float(body.volume()))
+
+
+def flats_of(corners: Sequence[Point3], triangles: Sequence[Triangle]) -> tuple[Flat, ...]:
+    """The flat faces of a closed body."""
+    at = np.array(corners)[np.array(triangles)]
+    normals = np.cross(at[:, 1] - at[:, 0], at[:, 2] - at[:, 0])
+    long = np.linalg.norm(normals, axis=1)
+    groups: dict[tuple[float, ...], list[int]] = defaultdict(list)
+    for i in np.flatnonzero(long > NO_AREA):
+        n = normals[i] / long[i]
+        groups[(*(round(float(v), 3) + 0.0 for v in n), round(float(n @ at[i, 0]), 1) + 0.0)].append(int(i))
+    return tuple(
+        Flat(triangles[max(mine, key=lambda i: float(long[i]))], _rings([triangles[i] for i in mine]))
+        for mine in groups.values()
+    )
+
+
+def _rings(triangles: Sequence[Triangle]) -> tuple[tuple[int, ...], ...]:
+    """The edges that only one of the triangles has, one after the other."""
+    edges = {e for a, b, c in triangles for e in ((a, b), (b, c), (c, a))}
+    after: dict[int, list[int]] = defaultdict(list)
+    for a, b in edges:
+        if (b, a) not in edges:
+            after[a].append(b)
+    rings = []
+    for start in list(after):
+        while after[start]:
+            ring, at = [start], after[start].pop()
+            while at != start:
+                ring.append(at)
+                at = after[at].pop()
+            rings.append(tuple(ring))
+    return tuple(rings)
