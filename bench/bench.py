@@ -121,7 +121,7 @@ def standing_pictures():
             height = project.piece.contents.height * 1.3
             project = edit.set_piece(edit.set_piece(project, "tails", 0), "contents.height", min(20_000.0, height))
             now = plan(project)
-            many = solids.many_bodies(project.piece, now.piece.box)
+            many = solids.many_bodies(project.piece, now.piece.in_hand.own.box)
             if many >= wanted or height > 20_000:
                 break
         for all_of_them in (True, False):
@@ -129,7 +129,7 @@ def standing_pictures():
             tracemalloc.start()
             start = time.perf_counter()
             if all_of_them:  # the order alone, with every tail and pin
-                bodies = solids.solids(project.piece, now.piece.box)
+                bodies = solids.solids(project.piece, now.piece.in_hand.own.box)
                 corners = np.array([b.corners for b in bodies])
                 standing.in_order(corners, standing._normals(corners))
             else:
@@ -195,10 +195,10 @@ def drags(window, what):
         ("timber", "fault:board 1/2"),
         ("timber", "edge:board 1/length"),
         ("breakdown", f"part:{part}"),
-        ("joints", "line:half_pin/lower"),
-        ("joints", f"line:pin/{tails}"),
-        ("piece", "divider:1"),
-        ("piece", "size:0"),
+        ("joints", "laid:corner A-B/half_pin/lower"),
+        ("joints", f"laid:corner A-B/pin/{tails}"),
+        ("piece", "shift:1"),
+        ("piece", "asked:extra_length"),
     ):
         window.go(station)
         canvas = window.view().canvas

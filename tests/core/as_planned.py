@@ -34,7 +34,7 @@ def values_of(project):
             [p.id, p.name, *map(_round, p.sizes), *map(_round, p.planned), p.species, p.role, p.cut, list(p.measured)]
             for p in now.piece.parts
         ],
-        "sums": [[c.name, _round(c.total)] for c in now.piece.box.chains],
+        "sums": [[c.name, _round(c.total)] for c in now.piece.in_hand.own.box.chains],
         "settings": [_setting(s) for s in now.joints.settings],
         "joints": [
             [j.id, list(j.parts), {k: _round(v) for k, v in j.figures.items()}, list(map(_setting, j.settings))]

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from nullah.core import demo, edit
+from nullah.core import demo, edit, piece_edits
 from nullah.core.document import Board, Project
 from nullah.core.history import History
 from nullah.core.plan import plan
@@ -106,10 +106,10 @@ def test_boards_come_and_go_with_their_readings():
 
 def test_a_typed_outside_size_goes_to_what_is_made_up():
     p = plan(PROJECT)
-    after = edit.set_outside(PROJECT, p, 0, 360)
-    assert plan(after).piece.box.outside[0] == pytest.approx(360)
+    after = piece_edits.set_total(PROJECT, p, "length", 360)
+    assert plan(after).piece.in_hand.own.box.outside[0] == pytest.approx(360)
     with pytest.raises(edit.BadEdit, match="more than zero"):
-        edit.set_outside(PROJECT, p, 0, -1)
+        piece_edits.set_total(PROJECT, p, "length", -1)
 
 
 def test_a_gesture_that_goes_on_is_one_step_and_another_begins_a_new_one():
@@ -165,7 +165,7 @@ def test_what_is_replaced_is_held_to_the_limits():
 
 def test_a_part_over_the_limits_is_refused_in_words_and_not_marked():
     long = edit.set_piece(Project(), "extra_length", 19_990.0)
-    part = plan(long).piece.box.part("A")
+    part = plan(long).piece.in_hand.own.box.part("A")
     assert part.length > 20_000
     with pytest.raises(edit.BadEdit, match="The length must be at most"):
         edit.mark_cut(long, part)

@@ -4,7 +4,7 @@ import json
 
 import pytest
 
-from nullah.core import demo, edit, step_edits
+from nullah.core import demo, edit, piece_edits, step_edits
 from nullah.core.document import Reading
 from nullah.core.joints.frame import NoSuchFrame, by_diagonals
 from nullah.core.layout.model import Layout
@@ -17,7 +17,7 @@ PROJECT = demo.project()
 
 def marked(project, *parts):
     for name in parts:
-        project = edit.mark_cut(project, plan(project).piece.box.part(name))
+        project = edit.mark_cut(project, plan(project).piece.in_hand.own.box.part(name))
     return project
 
 
@@ -32,10 +32,10 @@ def marked(project, *parts):
 )
 def test_thickness_of_what_is_cut_holds_and_is_told(part, field, value):
     cut = marked(PROJECT, part)
-    was = plan(cut).piece.box.part(part)
+    was = plan(cut).piece.in_hand.own.box.part(part)
     after = edit.set_piece(cut, field, value)
     now = plan(after)
-    held = now.piece.box.part(part)
+    held = now.piece.in_hand.own.box.part(part)
     assert held.sizes == was.sizes
     assert held.planned[2] == value
     call = now.call(f"cut {part}")
@@ -110,20 +110,20 @@ def test_done_marks_a_joint_and_undone_takes_the_mark_away():
 @pytest.mark.parametrize("axis", [0, 1, 2])
 def test_a_typed_outside_size_holds_when_a_call_changes_what_is_inside(axis):
     now = plan(PROJECT)
-    size = now.piece.box.outside[axis] + 7.3
-    typed = edit.set_outside(PROJECT, now, axis, size)
+    size = now.piece.in_hand.own.box.outside[axis] + 7.3
+    typed = piece_edits.set_total(PROJECT, now, ("length", "width", "height")[axis], size)
     after = edit.take(typed, plan(typed).call("groove"), "pin")
-    assert plan(after).piece.box.groove_from_edge != plan(typed).piece.box.groove_from_edge
-    assert plan(after).piece.box.outside[axis] == pytest.approx(size)
+    assert plan(after).piece.in_hand.own.box.groove_from_edge != plan(typed).piece.in_hand.own.box.groove_from_edge
+    assert plan(after).piece.in_hand.own.box.outside[axis] == pytest.approx(size)
     thin = plan(after).call("thin sides")
     if thin is not None:
-        assert plan(edit.take(after, thin, "thinner")).piece.box.outside[axis] == pytest.approx(size)
+        assert plan(edit.take(after, thin, "thinner")).piece.in_hand.own.box.outside[axis] == pytest.approx(size)
 
 
 def test_a_height_that_nobody_typed_follows_the_groove():
     now = plan(PROJECT)
     after = plan(edit.take(PROJECT, now.call("groove"), "pin"))
-    assert after.piece.box.outside[2] != pytest.approx(now.piece.box.outside[2])
+    assert after.piece.in_hand.own.box.outside[2] != pytest.approx(now.piece.in_hand.own.box.outside[2])
 
 
 def test_opposite_sides_measured_unlike_are_a_call():
@@ -133,8 +133,8 @@ def test_opposite_sides_measured_unlike_are_a_call():
     call = now.call("pair AC")
     assert call.recommended == "shorter"
     assert set(call.parts) == {"A", "C"}
-    assert now.piece.box.outside[0] == 350
-    assert plan(edit.take(said, call, "longer")).piece.box.outside[0] == 356
+    assert now.piece.in_hand.own.box.outside[0] == 350
+    assert plan(edit.take(said, call, "longer")).piece.in_hand.own.box.outside[0] == 356
     alike = edit.measured(said, now.piece.parts, "C length 356")
     assert plan(alike).call("pair AC") is None
 
@@ -195,7 +195,7 @@ def test_dividers_that_grow_into_the_lid_are_told():
 @pytest.mark.parametrize("slope", [1e-309, 0.5, 0.999])
 def test_a_slope_that_is_no_dovetail_s_gets_a_sentence(slope):
     now = plan(edit.set_piece(PROJECT, "slope", slope))
-    assert now.piece.box is None
+    assert now.piece.in_hand.own is None
     assert "no dovetail" in now.piece.problem
 
 

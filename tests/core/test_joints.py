@@ -242,7 +242,7 @@ def test_settings_that_are_one_are_one():
 
 def test_hard_wood_takes_a_shallower_slope_than_soft():
     def run(species):
-        return whole_plan(edit.set_piece(demo.untouched(), "wall_species", species)).piece.box.run
+        return whole_plan(edit.set_piece(demo.untouched(), "wall_species", species)).piece.in_hand.own.box.run
 
     assert run("yellow-poplar") < run("black walnut") < run("white oak")
 

@@ -73,10 +73,10 @@ def test_a_part_that_is_cut_stays_where_it_was_sawn():
 def test_dividers_shift_but_never_through_each_other():
     project = PROJECT
     for _ in range(4):
-        project = gestures.pull(project, plan(project), "divider:2", 500, 0).project
-    bays = plan(project).piece.box.bays
+        project = gestures.pull(project, plan(project), "shift:2", 500, 0).project
+    bays = plan(project).piece.in_hand.own.box.bays
     assert min(bays) >= 5
-    assert sum(bays) == pytest.approx(5 * PLAN.piece.box.bay)
+    assert sum(bays) == pytest.approx(5 * PLAN.piece.in_hand.own.box.bay)
     assert "2" in {p.id for p in plan(project).piece.parts}
 
 

@@ -29,7 +29,7 @@ def every_picture():
         yield surface.picture(t)
     for j in PLAN.joints.joints:
         yield joint.side_by_side(j.faces)
-    yield frame.picture(PLAN.piece.box, PLAN.together)
+    yield frame.of(PLAN)
     yield movement.picture(PLAN.timber.movement, lambda mm: f"{mm:.1f}")
 
 
@@ -123,7 +123,7 @@ def test_a_racked_frame_shows_which_way_to_push():
     for text in ("diagonal 1 377", "diagonal 2 374"):
         racked = edit.measured(racked, PLAN.piece.parts, text)
     p = plan(racked)
-    drawing = frame.picture(p.piece.box, p.together)
+    drawing = frame.of(p)
     longer = next(i for i in drawing.items if isinstance(i, Line) and i.tag == "diagonal:1")
     other = next(i for i in drawing.items if isinstance(i, Line) and i.tag == "diagonal:2")
     assert (longer.ink, other.ink) == ("decision", "computed")

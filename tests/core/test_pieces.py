@@ -11,7 +11,7 @@ from nullah.core.design import Design, Mark, PartDesign, Ref, Rod, between, from
 from nullah.core.document import Project
 from nullah.core.document_pieces import AddJoint, AddPart, Designed, Drop, Put
 from nullah.core.joints.families import FAMILIES
-from nullah.core.pictures import full_size, seen
+from nullah.core.pictures import full_size, piece
 from nullah.core.pictures.bodies import bodies
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.sizes import NoPiece, Sizes
@@ -249,7 +249,7 @@ def test_two_boxes_in_one_project_keep_to_themselves():
     assert [p.sizes for p in second.parts] == [p.sizes for p in first.parts]
     thin = plan(measured(one, "A thickness 16"))  # of the piece in hand, which is the second
     assert thin.piece.made[0].parts == first.parts
-    assert thin.piece.made[1].box.thickness["A"] == 16
+    assert thin.piece.made[1].own.box.thickness["A"] == 16
     assert thin.call("2.hold width") is not None
     assert thin.call("hold width") is None
     taken = plan(edit.take(thin.project, thin.call("2.hold width"), "inside"))
@@ -367,7 +367,7 @@ def test_property_whatever_is_done_gives_a_plan_or_a_sentence(seed):
         one = after
         now = plan(one)
         if len(past) % 15 == 0:
-            seen.views(now)
+            piece.of(now)
             full_size.sheets(now)
             with contextlib.suppress(BadSolid):  # which says that nothing is left of a part
                 bodies(now)

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core import demo, edit, step_edits
+from nullah.core import demo, edit, piece_edits, step_edits
 from nullah.core.document import CutMark, Project, Reading
 from nullah.core.plan import STATIONS, PlanCache, plan
 from nullah.core.stations import breakdown
@@ -108,7 +108,7 @@ def test_what_is_cut_never_changes_silently(project):
     p = plan(project)
     a = next(x for x in p.piece.parts if x.id == "A")
     cut = edit.mark_cut(project, a)
-    higher = edit.set_outside(cut, plan(cut), 2, p.piece.box.outside[2] + 8)
+    higher = piece_edits.set_total(cut, plan(cut), "height", p.piece.in_hand.own.box.outside[2] + 8)
     after = plan(higher)
     kept = next(x for x in after.piece.parts if x.id == "A")
     assert kept.sizes == a.sizes
@@ -117,7 +117,7 @@ def test_what_is_cut_never_changes_silently(project):
     assert call.conflict
     assert after.open_calls()[0] is call
     follows = plan(edit.take(higher, call, "follow"))
-    assert follows.piece.box.outside[2] == pytest.approx(a.width)
+    assert follows.piece.in_hand.own.box.outside[2] == pytest.approx(a.width)
     assert follows.call("cut A") is None
     again = plan(edit.take(higher, call, "recut"))
     assert next(x for x in again.piece.parts if x.id == "A").width == pytest.approx(a.width + 8)
@@ -128,11 +128,11 @@ def test_a_narrow_side_asks_whether_the_others_follow(project):
     call = p.call("width C")
     assert call.recommended == "follow"
     follows = plan(edit.take(p.project, call, "follow"))
-    assert follows.piece.box.outside[2] == pytest.approx(151)
+    assert follows.piece.in_hand.own.box.outside[2] == pytest.approx(151)
     assert {x.width for x in follows.piece.parts if x.id in "ACD"} == {151}
     assert follows.call("width C") is None
     kept = plan(edit.take(p.project, call, "keep"))
-    assert kept.piece.box.outside[2] == pytest.approx(154)
+    assert kept.piece.in_hand.own.box.outside[2] == pytest.approx(154)
     assert not kept.call("width C").open
 
 
@@ -277,7 +277,7 @@ def test_a_box_that_cannot_be_keeps_the_project_and_says_why():
 
 def test_an_empty_project_plans():
     p = plan(Project())
-    assert p.piece.box is not None
+    assert p.piece.in_hand.own is not None
     assert p.breakdown.request.stock == ()
 
 

@@ -5,7 +5,7 @@ import random
 
 import pytest
 
-from nullah.core import demo, edit, step_edits
+from nullah.core import demo, edit, piece_edits, step_edits
 from nullah.core.document import Project
 from nullah.core.measure import BadLength
 from nullah.core.pictures import boards, bodies, frame, joint, piece, standing, surface
@@ -38,7 +38,9 @@ def another(project, cache, chance):
     if pick == 5 and part:
         return edit.mark_cut(project, part)
     if pick == 6:
-        return edit.set_outside(project, now, chance.randrange(3), chance.uniform(20, 500))
+        return piece_edits.set_total(
+            project, now, chance.choice(("length", "width", "height")), chance.uniform(20, 500)
+        )
     if pick == 7 and board:
         size = {"length": float(chance.randint(100, 2500)), "width": float(chance.randint(40, 300)), "defects": ()}
         return edit.put_board(project, board.model_copy(update=size))
@@ -74,10 +76,10 @@ def test_soak_any_order_of_edits(seed):
             surface.picture(trued)
         for one in now.joints.joints:
             joint.side_by_side(one.faces)
-        if now.piece.box is not None:
+        if now.piece.in_hand.own is not None:
             piece.of(now)
             standing.of(now, 0.4)
-            frame.picture(now.piece.box, now.together)
+            frame.of(now)
             bodies.bodies(now)
         assert all(c.recommended in {o.id for o in c.options} for c in now.calls)
         lines = sum(len(now.breakdown.rough.of(p.id)) for p in now.piece.parts)

@@ -89,7 +89,7 @@ def test_the_waste_that_is_drawn_is_the_wood_that_is_cut(lid, school):
     seen = 0
     for joint in now.joints.joints:
         for drawn in joint.faces:
-            part = now.piece.box.part(drawn.part)
+            part = now.piece.in_hand.own.box.part(drawn.part)
             corner = joint.family == "through_dovetail"
             face = "inside" if not corner else "tails" if drawn.part == joint.parts[0] else "pins"
             cuts = [c for c in joint.cuts if c.part == drawn.part]

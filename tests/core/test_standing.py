@@ -1,87 +1,90 @@
-"""The box standing: bodies that share no space, drawn so that what is nearer covers what is farther."""
+"""A piece standing and from three sides: every part can be picked, its figure stays on it, too many joints are left out."""
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
+from shapely.geometry import LineString, Polygon
 
 from nullah.core import demo, edit
-from nullah.core.drawing import Area
-from nullah.core.pictures import standing
-from nullah.core.pieces.box import corner_layout, corners
-from nullah.core.pieces.solids import FACES, MOST_BODIES, many_bodies, solids
+from nullah.core.drawing import Area, Dimension, Handle, Line
+from nullah.core.pictures import bodies, piece, standing
 from nullah.core.plan import plan
+from nullah.core.shapes.clip import within
 
-PROJECT = demo.project()
-PLAN = plan(PROJECT)
-
-
-def volume(body):
-    """By the divergence theorem over the six faces, each two triangles."""
-    c = np.array(body.corners)
-    total = 0.0
-    for (i, j, k, m), _ in FACES:
-        total += np.dot(c[i], np.cross(c[j], c[k])) + np.dot(c[i], np.cross(c[k], c[m]))
-    return total / 6
+PLAN = plan(demo.project())
+TABLE = plan(demo.with_a_table(demo.project()))
 
 
-def test_the_bodies_of_a_side_make_up_the_board_less_its_sockets():
-    box = PLAN.piece.box
-    bodies = solids(PROJECT.piece, box)
-    length, width, height = box.outside
-    t = box.thickness
-    walls = sum(volume(b) for b in bodies if b.part in "ABCD")
-    # the four walls closed fill the ring, but for the room above the lowered end between A and C
-    ring = length * width * height - (length - t["B"] - t["D"]) * (width - t["A"] - t["C"]) * height
-    gone = (height - box.part("B").width) * t["B"] * (width - t["A"] - t["C"])
-    assert walls == pytest.approx(ring - gone, rel=1e-9)
-    _, tail, pin, joint_width = corners(box)[3]
-    joint = corner_layout(PROJECT.piece, box, tail, pin, joint_width)
-    tails = [b for b in bodies if b.part == "A" and not b.main and b.corners[0][0] < 1]
-    assert len(tails) == joint.tails
-    assert all(volume(b) > 0 for b in bodies)
-
-
-@settings(max_examples=25)
-@given(st.floats(0, 1), st.floats(60, 400), st.integers(0, 5), st.sampled_from(["sliding", "lift-off", "none"]))
-def test_property_nothing_nearer_is_drawn_before_what_it_covers(apart, wide, dividers, lid):
-    project = edit.set_piece(edit.set_piece(PROJECT, "dividers", dividers), "lid", lid)
-    project = edit.set_piece(project, "contents.width", wide)
-    now = plan(project)
-    bodies = solids(project.piece, now.piece.box, apart)
-    corners_ = np.array([b.corners for b in bodies])
-    order = standing.in_order(corners_, standing._normals(corners_))
-    assert sorted(order) == list(range(len(bodies)))
-    # an outside check: along a ray to the eye from a body's middle, whatever body it enters is drawn later
-    rank = np.empty(len(bodies), dtype=int)
-    rank[order] = np.arange(len(bodies))
-    normals = standing._normals(corners_)
-    at = corners_[:, [f[0] for f, _ in FACES]]
-    slope = normals @ standing.EYE
-    for i, middle in enumerate(corners_.mean(axis=1)):
-        off = np.einsum("jfk,jfk->jf", normals, at - middle)
-        with np.errstate(divide="ignore", invalid="ignore"):
-            where = off / slope
-        leaves = np.where(slope > 1e-12, where, np.inf).min(axis=1)
-        enters = np.where(slope < -1e-12, where, -np.inf).max(axis=1)
-        beside = ((abs(slope) <= 1e-12) & (off < 1e-6)).any(axis=1)
-        hit = (leaves - np.maximum(enters, 0) > 0.1) & ~beside & (enters > 0.05)
-        hit[i] = False
-        assert (rank[hit] > rank[i]).all()
-
-
-def test_every_part_can_be_picked_when_it_stands_open():
-    drawing = standing.of(PLAN, 0.8)
+@pytest.mark.parametrize("now", [PLAN, TABLE], ids=["box", "table"])
+def test_every_part_can_be_picked_when_it_stands_open(now):
+    drawing = standing.of(now, 0.8)
     tags = {i.tag for i in drawing.items if isinstance(i, Area) and i.tag}
-    assert tags == {f"part:{p.id}" for p in PLAN.piece.parts}
+    assert tags == {f"part:{p.id}" for p in now.piece.in_hand.parts}
+
+
+def test_coming_apart_moves_every_part_away_from_the_others():
+    shut, open_ = standing.of(PLAN).extent(), standing.of(PLAN, 1.0).extent()
+    assert open_[2] - open_[0] > 1.5 * (shut[2] - shut[0])
+    assert open_[3] - open_[1] > 1.5 * (shut[3] - shut[1])
+
+
+@pytest.mark.parametrize("now", [PLAN, TABLE], ids=["box", "table"])
+def test_three_views_show_the_outside_sizes_and_leave_out_what_hides_the_inside(now):
+    drawing = piece.of(now)
+    told = [i.mm for i in drawing.items if isinstance(i, Dimension)]
+    for mm in now.piece.in_hand.outside:
+        assert any(t == pytest.approx(mm, abs=1e-6) for t in told)
+    above = [
+        i
+        for i in drawing.items
+        if isinstance(i, Area) and min(p[0] for p in i.points) > now.piece.in_hand.outside[0] * 1.5
+    ]
+    on_top = "lid" if now is PLAN else "2.top"
+    assert f"part:{on_top}" in {i.tag for i in drawing.items if isinstance(i, Area)}
+    assert f"part:{on_top}" not in {i.tag for i in above}
+    assert {i.tag for i in drawing.items if isinstance(i, Handle)}
+
+
+def test_what_may_be_pulled_along_the_piece_says_so():
+    tags = {i.tag for i in piece.of(PLAN).items if isinstance(i, Area)}
+    assert {f"shift:{n}" for n in "1234"} <= tags
 
 
 def test_a_piece_of_thousands_of_tails_is_drawn_plain():
-    """Nineteen metres high: without its tails and pins, so that no picture takes memory by the square of their number."""
-    tall = edit.set_piece(PROJECT, "contents.height", 19_000.0)
-    now = plan(tall)
-    assert many_bodies(tall.piece, now.piece.box) > 2_000
-    bodies = solids(tall.piece, now.piece.box)
-    assert len(bodies) <= MOST_BODIES
-    assert {b.part for b in bodies} == {p.id for p in now.piece.parts}
-    assert len(standing.of(now).items) < 5_000
+    """Nineteen metres high: without its tails and pins, so that no picture takes more time and memory than there is."""
+    now = plan(edit.set_piece(demo.project(), "contents.height", 19_000.0))
+    made = now.piece.in_hand
+    found = bodies.of_piece(made, now.joints.of_piece[made.id], True)
+    assert {b.part for b in found} == {p.id for p in made.parts}
+    assert all(len(b.corners) == 8 for b in found)
+    assert 10 < len(standing.of(now).items) < 5_000
+    assert bodies.of_piece(made, now.joints.of_piece[made.id]) == ()
+
+
+POINTS = st.tuples(st.floats(-40, 40), st.floats(-40, 40))
+
+
+@given(st.lists(POINTS, min_size=2, max_size=8), st.floats(5, 30), st.integers(3, 9), st.booleans())
+def test_property_lines_kept_within_an_outline_are_what_shapely_keeps(points, size, corners, hole):
+    turns = np.linspace(0, 2 * np.pi, corners, endpoint=False) + 0.1
+    ring = [(size * np.cos(a), size * np.sin(a)) for a in turns]
+    rings = [ring] + ([[(x / 3, y / 3) for x, y in ring][::-1]] if hole else [])
+    kept = within([np.array(points)], rings)[0]
+    wanted = Polygon(ring, rings[1:]).intersection(LineString(points))
+    pieces = [LineString(run) for run in kept]
+    # a line that runs back over itself is one line to shapely: stretches are compared one by one
+    singly = sum(
+        Polygon(ring, rings[1:]).intersection(LineString(points[i : i + 2])).length for i in range(len(points) - 1)
+    )
+    assert sum(p.length for p in pieces) == pytest.approx(singly, abs=1e-5)
+    assert all(wanted.buffer(1e-5).contains(p) for p in pieces if p.length > 1e-4)
+
+
+def test_figure_stays_within_what_is_seen_of_a_part():
+    drawing = piece.of(PLAN)
+    areas = [Polygon(i.points).buffer(0.01) for i in drawing.items if isinstance(i, Area) and i.ink.startswith("wood ")]
+    lines = [i for i in drawing.items if isinstance(i, Line) and i.ink.startswith("figure ")]
+    assert len(lines) > 20
+    for line in lines:
+        assert any(a.contains(LineString(line.points)) for a in areas)

@@ -4,7 +4,7 @@ import math
 
 import pytest
 
-from nullah.core import demo, edit
+from nullah.core import demo, edit, piece_edits
 from nullah.core.document import Board, Defect, Project, Room
 from nullah.core.measure import told
 from nullah.core.plan import plan
@@ -95,7 +95,7 @@ def test_species_are_found_by_name_whatever_the_case():
 def test_the_diagonal_and_the_push():
     project = demo.project()
     p = plan(project)
-    length, width, _ = p.piece.box.outside
+    length, width, _ = p.piece.in_hand.own.box.outside
     assert p.together.diagonal == pytest.approx(math.hypot(length, width))
     racked = edit.measured(project, p.piece.parts, "diagonal 1 377")
     racked = edit.measured(racked, p.piece.parts, "diagonal 2 374.4")
@@ -155,10 +155,10 @@ def test_a_conflict_says_whether_an_offcut_takes_the_part_again():
     p = plan(project)
     b = next(x for x in p.piece.parts if x.id == "B")
     cut = edit.mark_cut(project, b)
-    grown = edit.set_outside(cut, p, 2, p.piece.box.outside[2] + 6)
+    grown = piece_edits.set_total(cut, p, "height", p.piece.in_hand.own.box.outside[2] + 6)
     recut = plan(grown).call("cut B").option("recut")
     assert "the offcut 525 x 179 of Board 1 takes it" in [told(line) for line in recut.consequences]
-    taller = edit.set_outside(cut, p, 2, 260)
+    taller = piece_edits.set_total(cut, p, "height", 260)
     assert any("no offcut" in line for line in plan(taller).call("cut B").option("recut").consequences)
 
 

@@ -66,7 +66,7 @@ def test_the_wood_speaks_from_the_bench(bench, demo_hand):
     field = demo_hand.find(QLineEdit, "measured at the bench")
     QTest.keyClicks(field, "A thickness 17.4")
     QTest.keyClick(field, Qt.Key.Key_Return)
-    assert demo_hand.plan.piece.box.thickness["A"] == 17.4
+    assert demo_hand.plan.piece.in_hand.own.box.thickness["A"] == 17.4
     assert not field.isVisible()
     assert bench.isVisible()
 

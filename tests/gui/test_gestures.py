@@ -47,24 +47,24 @@ def pick(canvas, tag):
 
 
 def half_pin(hand):
-    return hand.plan.piece.box.half_pin
+    return hand.plan.piece.in_hand.own.box.half_pin
 
 
 def first_bay(hand):
-    return hand.plan.piece.box.bays[0]
+    return hand.plan.piece.in_hand.own.box.bays[0]
 
 
 GESTURES = [  # station, tag, pull in pixels, what is read, which way it goes
     ("timber", "fault:board 1/2", (-30, 0), lambda h: h.project.boards[0].defects[1].x, -1),
     ("timber", "edge:board 1/length", (25, 0), lambda h: h.project.boards[0].length, 1),
     ("timber", "edge:board 1/width", (0, -8), lambda h: h.project.boards[0].width, 1),
-    ("joints", "line:half_pin/lower", (0, -6), half_pin, 1),
-    ("joints", "line:half_pin/upper", (0, -5), half_pin, -1),
-    ("joints", "line:pin/5", (0, -5), lambda h: h.project.piece.pin, -1),
-    ("piece", "divider:2", (6, 0), lambda h: h.plan.piece.box.bays[1], 1),
-    ("piece", "size:0", (20, 0), lambda h: h.plan.piece.box.outside[0], 1),
-    ("piece", "size:1", (12, 0), lambda h: h.plan.piece.box.outside[1], 1),
-    ("piece", "size:2", (0, -15), lambda h: h.plan.piece.box.outside[2], 1),
+    ("joints", "laid:corner A-B/half_pin/lower", (0, -6), half_pin, 1),
+    ("joints", "laid:corner A-B/half_pin/upper", (0, -5), half_pin, -1),
+    ("joints", "laid:corner A-B/pin/5", (0, -5), lambda h: h.project.piece.pin, -1),
+    ("piece", "shift:2", (6, 0), lambda h: h.plan.piece.in_hand.own.box.bays[1], 1),
+    ("piece", "asked:extra_length", (20, 0), lambda h: h.plan.piece.in_hand.own.box.outside[0], 1),
+    ("piece", "asked:extra_width", (12, 0), lambda h: h.plan.piece.in_hand.own.box.outside[1], 1),
+    ("piece", "asked:extra_height", (0, -15), lambda h: h.plan.piece.in_hand.own.box.outside[2], 1),
 ]
 
 
@@ -99,10 +99,10 @@ def test_the_same_by_arrow_keys_in_the_division_shown(demo_hand, station, tag, p
     key = key or Qt.Key.Key_Up
     for _ in range(3):
         QTest.keyClick(canvas, key)
-    assert abs(read(demo_hand) - was) == pytest.approx(0.3 if "line:pin" not in tag else 0.4, abs=0.11)
+    assert abs(read(demo_hand) - was) == pytest.approx(0.3 if "/pin/" not in tag else 0.4, abs=0.11)
     assert (read(demo_hand) - was) * way > 0
     QTest.keyClick(canvas, key, Qt.KeyboardModifier.ShiftModifier)
-    assert abs(read(demo_hand) - was) == pytest.approx(1.3 if "line:pin" not in tag else 1.6, abs=0.15)
+    assert abs(read(demo_hand) - was) == pytest.approx(1.3 if "/pin/" not in tag else 1.6, abs=0.15)
     demo_hand.key("Ctrl+Z")  # nudge after nudge of one thing is one step
     assert demo_hand.project == before
 
@@ -164,11 +164,11 @@ def test_escape_gives_a_drag_up(demo_hand):
     canvas = demo_hand.window.view().canvas
     before = demo_hand.project
     canvas.setFocus()
-    pull(canvas, "line:half_pin/lower", 0, -9, let_go=False)
+    pull(canvas, "laid:corner A-B/half_pin/lower", 0, -9, let_go=False)
     assert demo_hand.project != before
     QTest.keyClick(canvas, Qt.Key.Key_Escape)
     assert demo_hand.project == before
-    assert demo_hand.plan.piece.box.half_pin == 9
+    assert demo_hand.plan.piece.in_hand.own.box.half_pin == 9
 
 
 def test_dimensions_are_typed_one_after_the_other_by_keys(demo_hand):
@@ -182,8 +182,8 @@ def test_dimensions_are_typed_one_after_the_other_by_keys(demo_hand):
         field = next(f for f in canvas.findChildren(QLineEdit, "dimension") if f.isVisible())
         seen.append(field.property("edit"))
         QTest.keyClick(field, Qt.Key.Key_Tab)
-    assert len(set(seen)) == 7
-    assert {"outside.0", "outside.2"} <= set(seen)
+    assert len(set(seen)) == 8  # five thicknesses and three sizes over all
+    assert {"rod.length", "rod.height"} <= set(seen)
 
 
 def test_a_part_is_lit_at_every_station_it_is_followed_to(demo_hand):

@@ -82,11 +82,11 @@ def test_from_contents_to_a_saved_project(hand, tmp_path, monkeypatch):
     hold = hand.plan.call("hold width")
     assert hold.open
     assert {o.id for o in hold.options} == {"outside", "inside"}
-    outside = hand.plan.piece.box.outside[1]
+    outside = hand.plan.piece.in_hand.own.box.outside[1]
     hand.go("piece")
     assert hand.window.side.current_call().id == "hold width"
     hand.key("2")  # hold the inside
-    assert hand.plan.piece.box.outside[1] == pytest.approx(outside - 0.6)
+    assert hand.plan.piece.in_hand.own.box.outside[1] == pytest.approx(outside - 0.6)
 
     # the divider came out at 9.6: the dado follows
     dado = next(s for s in hand.plan.joints.settings if s.use == "dado width")

@@ -63,12 +63,12 @@ def test_a_size_is_typed_on_the_drawing(demo_hand):
     demo_hand.go("piece")
     canvas = demo_hand.window.view().canvas
     canvas.grab()
-    box, _ = next((b, d) for b, d in canvas.renderer.dimension_boxes() if d.edit == "outside.2")
+    box, _ = next((b, d) for b, d in canvas.renderer.dimension_boxes() if d.edit == "rod.height")
     QTest.mouseClick(canvas, Qt.MouseButton.LeftButton, pos=box.center().toPoint())
     field = canvas.findChild(QLineEdit, "dimension")
     QTest.keyClicks(field, "160")
     QTest.keyClick(field, Qt.Key.Key_Return)
-    assert demo_hand.plan.piece.box.outside[2] == pytest.approx(160)
+    assert demo_hand.plan.piece.in_hand.own.box.outside[2] == pytest.approx(160)
 
 
 def test_a_fault_is_dragged_and_one_undo_puts_it_back(demo_hand):

@@ -83,7 +83,7 @@ def random_project(seed, laid=True):
     for kerf in ("rip_kerf", "crosscut_kerf"):
         project = edit.set_in(project, "kit", kerf, chance.uniform(0.6, 2.5))
     now = plan(project)
-    if now.piece.box is None or now.joints.problem:
+    if now.piece.in_hand.own is None or now.joints.problem:
         return None
     if not laid:
         return project
@@ -93,7 +93,7 @@ def random_project(seed, laid=True):
             if fresh is not None:
                 project = edit.take(project, fresh, chance.choice(fresh.options).id)
     now = plan(project)
-    if now.piece.box is None or now.joints.problem:
+    if now.piece.in_hand.own is None or now.joints.problem:
         return None
     result = now.breakdown
     found = breakdown.offers(result.request)

@@ -87,7 +87,7 @@ def test_panels_are_kept_free_by_what_they_grow_and_engage_when_they_have_shrunk
     seen = {"bottom": 0, "lid": 0, "grows": 0, "shrinks": 0}
     for project in PROJECTS:
         now = plan(project)
-        box = now.piece.box
+        box = now.piece.in_hand.own.box
         opening, depth = box.inside[1], box.groove_depth
         told = plan_json.as_data(now)["together"]
         panels = ["bottom"] + (["lid"] if project.piece.lid == "sliding" else [])
@@ -115,7 +115,7 @@ def test_a_lift_off_lid_drops_in_at_its_widest():
         now = plan(project)
         if project.piece.lid != "lift-off":
             continue
-        box, lid = now.piece.box, now.piece.box.part("lid")
+        box, lid = now.piece.in_hand.own.box, now.piece.in_hand.own.box.part("lid")
         joint = next(j for j in now.joints.joints if j.id == "lid rabbet")
         grows = max(0.0, change(project, now, lid, lid.width)[1])
         t = box.thickness
@@ -133,7 +133,7 @@ def test_movement_is_by_the_part_s_own_boards():
     for project in PROJECTS:
         now = plan(project)
         for m in now.timber.movement:
-            part = now.piece.box.part(m.part)
+            part = now.piece.in_hand.own.box.part(m.part)
             dry, wet = change(project, now, part, part.width)
             assert (m.to_dry, m.to_wet) == pytest.approx((dry, wet), abs=1e-6)
             boards = [b for b in project.boards if b.species == part.species]
@@ -148,10 +148,11 @@ def test_waiting_is_reckoned_with_and_going_on_is_not_forgotten():
     now = plan(project)
     call = now.call("damp board 3")
     waits, goes = (
-        plan(edit.take(project, call, option)).piece.box.part("bottom").width for option in ("wait", "go on")
+        plan(edit.take(project, call, option)).piece.in_hand.own.box.part("bottom").width
+        for option in ("wait", "go on")
     )
     settled = float(re.search(r"near ([\d.]+) %", call.question)[1])
-    bottom = now.piece.box
+    bottom = now.piece.in_hand.own.box
     whole = bottom.inside[1] + 2 * bottom.groove_depth
     _, wet = year(project)
     grow = [max(0.0, moves("western larch", whole, m, wet, 15.0)) for m in (settled, 12.6)]

@@ -66,8 +66,8 @@ def thinner(project):
 def test_tails_pins_and_check_lines_are_at_full_size(letter):
     project = thinner(demo.project())
     now = plan(project)
-    name, tail, pin, width = corners(now.piece.box)[0]
-    joint = corner_layout(project.piece, now.piece.box, tail, pin, width)
+    name, tail, pin, width = corners(now.piece.in_hand.own.box)[0]
+    joint = corner_layout(project.piece, now.piece.in_hand.own.box, tail, pin, width)
     made = pages(project, letter)
     lines = next(lines for words, lines in made if f"corner {name}" in words)
     baseline = [(p, q) for p, q in lines if abs(p[0] - q[0]) < 1e-3 and abs(abs(p[1] - q[1]) - joint.width) < CLOSE]
@@ -90,7 +90,7 @@ def test_tails_pins_and_check_lines_are_at_full_size(letter):
 def test_a_story_stick_longer_than_the_paper_runs_on_over_the_overlap():
     project = edit.set_piece(demo.project(), "extra_length", 400.0)
     now = plan(project)
-    box = now.piece.box
+    box = now.piece.in_hand.own.box
     marks = [0.0, box.thickness["D"], *(c - box.divider_thickness / 2 for c in box.dado_centres), box.outside[0]]
     tiles = [lines for words, lines in pages(project) if "stick, length" in words]
     assert len(tiles) >= 3
@@ -123,7 +123,7 @@ def test_every_slanted_line_is_a_tail_s_and_runs_to_the_baseline_as_gauged(way, 
     """Nothing is drawn beside what the dividers give, and proud of the mate the slopes run on."""
     project = thinner(demo.project())
     project = edit.take(project, plan(project).call("baseline"), way)
-    box = plan(project).piece.box
+    box = plan(project).piece.in_hand.own.box
     baseline, own, width = 17.83 + over, 17.4, box.part("B").width
     made = pages(project)
     lines = next(found for words, found in made if "corner A-B" in words)
@@ -154,7 +154,7 @@ def test_every_slanted_line_is_a_tail_s_and_runs_to_the_baseline_as_gauged(way, 
 def test_story_sticks_have_every_mark_where_the_sizes_put_it():
     """Width and height: outside sizes, walls, grooves, worked out from what was measured and asked."""
     project = thinner(demo.project())
-    box, piece = plan(project).piece.box, project.piece
+    box, piece = plan(project).piece.in_hand.own.box, project.piece
     _, width, height = box.outside
     edge, lid_edge = 12.0, 12.0
     marks = {

@@ -110,6 +110,6 @@ def test_every_size_follows_walls_as_they_came_out():
         for part, mm in thick.items():
             if mm != project.piece.wall:
                 project = edit.measured(project, plan(project).piece.parts, f"{part} thickness {mm} mm")
-        if plan(project).piece.box is None or plan(project).joints.problem:
+        if plan(project).piece.in_hand.own is None or plan(project).joints.problem:
             continue
         hold_to_account(project, thick)

@@ -31,7 +31,7 @@ def pieces(many):
 def expected_volume(now, part):
     """A part's wood by hand: its blank, less half of every corner it shares, less grooves and dadoes where wood is left of the corners;
     None where a groove is not inside a tail and meets pins."""
-    box, lid = now.piece.box, now.project.piece.lid
+    box, lid = now.piece.in_hand.own.box, now.project.piece.lid
     t, p = box.thickness, box.part(part)
     blank = p.length * p.width * p.thickness
     joints = {j.id: j for j in now.joints.joints}
@@ -92,7 +92,7 @@ def test_soak_parts_are_closed_and_share_no_wood(project):
 def test_mating_faces_lie_together(project):
     """At every corner gauged to the mate's thickness, tails and pins fill the corner: no gap as wide as 0.01 mm anywhere."""
     now = plan(project)
-    bodies, box = read(parts_obj.text(now)), now.piece.box
+    bodies, box = read(parts_obj.text(now)), now.piece.in_hand.own.box
     length, width, _ = box.outside
     t = box.thickness
     for tail, pin in ("AB", "CB", "CD", "AD"):
@@ -108,7 +108,7 @@ def test_mating_faces_lie_together(project):
 
 def grooves_of(now):
     """Heights between which grooves run in the sides."""
-    box = now.piece.box
+    box = now.piece.in_hand.own.box
     yield box.groove_from_edge, box.groove_from_edge + box.bottom_thickness
     if box.lid_slides:
         top = box.outside[2] - box.lid_from_edge

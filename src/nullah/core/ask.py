@@ -18,7 +18,8 @@ class BadAnswer(ValueError):
 class Ask:
     """One thing that is asked. ``type``: length, whole, number, yesno, choice or text; lengths in mm.
 
-    ``least`` and ``most`` bound numbers, both allowed unless something stands against it; ``options`` are those of a choice.
+    ``least`` and ``most`` bound numbers, both allowed, but ``least`` itself not where it says ``above``; ``options`` are those of a
+    choice.
     """
 
     name: str
@@ -28,6 +29,12 @@ class Ask:
     least: float | None = None
     most: float | None = None
     options: tuple[str, ...] = ()
+    above: bool = False
+
+    @property
+    def positive(self) -> bool:
+        """Whether it must be more than zero."""
+        return self.least is None or self.least > 0 or (self.above and self.least == 0)
 
     def read(self, text: str) -> Any:
         """The answer as written: ``84``, ``3 1/2"``, ``1:7``, ``yes``; its bounds are held by ``held``.
@@ -48,7 +55,7 @@ class Ask:
         if self.type in ("length", "number"):
             value = float(value)
         low, high = self.least, self.most
-        if low is not None and not value >= low:
+        if low is not None and (not value >= low or (self.above and value == low)):
             raise BadAnswer(f"{self.words.capitalize()}: {low:g} is the least, not {value:g}.")
         if high is not None and not value <= high:
             raise BadAnswer(f"{self.words.capitalize()}: {high:g} is the most, not {value:g}.")

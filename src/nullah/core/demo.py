@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from nullah.core import piece_edits
+from nullah.core import edit, piece_edits, step_edits
 from nullah.core.document import Board, Defect, Project, Reading, Room
 from nullah.core.document_pieces import Contents, Piece
 from nullah.core.plan import PlanCache, plan
@@ -137,3 +137,13 @@ def project(cache: PlanCache | None = None) -> Project:
 def with_a_table(project: Project) -> Project:
     """The demo and beside it a small table with a drawer to stand the box on, out of the same boards."""
     return piece_edits.set_answer(piece_edits.add_piece(project, "small_table"), "drawer", True)
+
+
+def after_some_work(project: Project) -> Project:
+    """The demo after its first steps, so that the bench book has something in it. The times are made up, as all of the demo is."""
+    when = "2026-03-14T10:20:00+00:00"
+    for minutes in (1.0, 3.0, 15.0):
+        now = plan(project)
+        project = step_edits.step_done(project, now, now.bench.steps[now.bench.now].id, minutes, when)
+    project = edit.measured(project, plan(project).piece.parts, "A thickness 17.4", when)
+    return edit.logged(project, "note", "Read the sticks before the first cut, not after.", when)

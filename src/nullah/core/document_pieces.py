@@ -22,6 +22,10 @@ class Contents(Value):
 
 PieceId = Annotated[str, Field(pattern=r"^[0-9]{1,6}$")]
 PartId = Annotated[str, Field(pattern=r"^[A-Za-z0-9][A-Za-z0-9-]{0,59}$")]  # a dot parts it from its piece
+WHOLE, OPENING = (
+    "box",
+    "opening",
+)  # what is measured of a piece and is no part: its diagonals, and what is clear inside it
 Answers = dict[Word, bool | int | float | str]
 
 

@@ -21,11 +21,10 @@ from nullah.core.document import (
     Project,
     Timer,
 )
-from nullah.core.document_pieces import AddPart, Piece, Put, prefix
+from nullah.core.document_pieces import OPENING, WHOLE, AddPart, Piece, Put, prefix
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import BadLength, parse_positive, show_length, told
 from nullah.core.pieces.part import Part
-from nullah.core.plan import Plan
 from nullah.core.refusals import sentence
 from nullah.core.stations import as_made, piece
 from nullah.core.stations.piece_changes import without_mark
@@ -112,20 +111,6 @@ def set_in(project: Project, owner: str, field: str, value: Any) -> Project:
         BadEdit: the value is out of bounds.
     """
     return held(project, **{owner: held(getattr(project, owner), **{field: value})})
-
-
-def set_outside(project: Project, plan: Plan, axis: int, mm: float) -> Project:
-    """The project with an outside size (0 length, 1 width, 2 height) typed: the difference goes to what is made up.
-
-    Raises:
-        BadEdit: the size is not more than zero, or there is no box.
-    """
-    if plan.piece.box is None:
-        raise BadEdit(plan.piece.problem)
-    if mm <= 0:
-        raise BadEdit("An outside size is more than zero.")
-    field = ("extra_length", "extra_width", "extra_height")[axis]
-    return set_piece(project, field, getattr(project.piece, field) + mm - plan.piece.box.chains[axis].total)
 
 
 def put_board(project: Project, board: Board) -> Project:
@@ -228,9 +213,9 @@ def _outside_held(before: Project, after: Project) -> Project:
 def _outside(project: Project) -> tuple[float, ...] | None:
     p = project
     wood = as_made.work(p.boards, p.room, p.choices, p.layout, p.cut).wood
-    said = tuple(m for m in p.measured if m.part.rpartition(".")[2] != "box")
-    box = piece.work(p.pieces, p.hand, said, p.cut, p.choices, wood, piece.shop_of(p.kit)).box
-    return box.outside if box is not None else None
+    said = tuple(m for m in p.measured if m.part.rpartition(".")[2] != WHOLE)
+    made = piece.work(p.pieces, p.hand, said, p.cut, p.choices, wood, piece.shop_of(p.kit)).in_hand
+    return made.own.outside if made.own is not None else None
 
 
 def _label(call: Call) -> str:
@@ -280,14 +265,14 @@ def measured(project: Project, parts: tuple[Part, ...], text: str, when: str = "
     except BadLength as error:
         raise BadEdit(str(error)) from None
     if diagonal:
-        targets, dimension = [f"{prefix(project.hand)}box"], f"diagonal {said['n']}"
+        targets, dimension = [f"{prefix(project.hand)}{WHOLE}"], f"diagonal {said['n']}"
     else:
         word = said["what"].lower()
         dimension = _DIMENSION.get(word, word)
         if _names_a_board(project, parts, said["who"]):
             return _board_measured(project, _board_named(project, said["who"]), dimension, mm, when)
         targets = _named(said["who"], parts, prefix(project.hand))
-        if targets == [f"{prefix(project.hand)}opening"] and dimension == "thickness":
+        if targets == [f"{prefix(project.hand)}{OPENING}"] and dimension == "thickness":
             raise BadEdit("The opening has a length and a width, no thickness.")
     new = tuple(made(Measured, part=t, dimension=dimension, value=mm) for t in targets)
     replaced = {(m.part, m.dimension) for m in new}
@@ -342,7 +327,7 @@ def _named(who: str, parts: tuple[Part, ...], pre: str) -> list[str]:
     """The ids of the parts that words name, those of the piece in hand, whose names have ``pre`` before them, first."""
     name = " ".join(who.split()).lower().removeprefix("part ")
     if name in ("opening", "inside"):
-        return [f"{pre}opening"]
+        return [f"{pre}{OPENING}"]
     mine = [p for p in parts if pre and p.id.startswith(pre)]
     local = {p.id: p.id.removeprefix(pre).lower() for p in mine}
     found = [p.id for p in mine if name in (local[p.id], p.name.lower().rpartition(": ")[2])]

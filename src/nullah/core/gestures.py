@@ -17,6 +17,7 @@ from nullah.core.frozen import frozen
 from nullah.core.layout.move import NoPlace
 from nullah.core.measure import division, marked
 from nullah.core.pictures.boards import SAWN_GAP, in_hand, rows
+from nullah.core.pieces.own import NoShift
 from nullah.core.plan import Plan
 from nullah.core.refusals import sentence
 from nullah.core.stations.breakdown import move_part
@@ -44,7 +45,7 @@ def pull(project: Project, plan: Plan, tag: str, dx: float, dy: float) -> Gestur
         raise edit.BadEdit("That cannot be moved.")
     try:
         return found(project, plan, name, dx, dy)
-    except NoPlace as error:
+    except (NoPlace, NoShift) as error:
         raise edit.BadEdit(str(error)) from None
     except ValidationError as error:
         raise edit.BadEdit(sentence(error)) from None
@@ -103,66 +104,40 @@ def _edge(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gest
     return Gesture(after, f"{board.name} {which} {marked(size)}")
 
 
-def _line(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
-    """A half-pin line (the upper one runs the other way) or the line that parts a tail from its pin."""
-    box = plan.piece.box
-    if box is None:
-        raise edit.BadEdit(plan.piece.problem)
-    which, _, side = name.partition("/")
-    if which == "half_pin":
-        size = box.half_pin + (-dy if side == "upper" else dy)
-    else:
-        tails = int(side)
-        size = project.piece.pin - dy / (1 - 1 / tails)
-        project = edit.set_piece(project, "tails", tails)  # another pin, not another count
-    size = max(NARROWEST, _stop(project, size))
-    return Gesture(edit.set_piece(project, which, size), f"{which.replace('_', ' ')} {marked(size)}")
-
-
-def _divider(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
-    box = plan.piece.box
-    if box is None:
-        raise edit.BadEdit(plan.piece.problem)
-    i, count = int(name) - 1, project.piece.dividers
-    if not 0 <= i < min(count, len(box.bays) - 1):
-        raise edit.BadEdit(f"Divider {name} is no longer here.")
-    shift = [*project.piece.divider_shift, *([0.0] * count)][:count]
-    room = (NARROWEST - box.bays[i] + 5.0, box.bays[i + 1] - 5.0 - NARROWEST)
-    if room[0] > room[1]:
-        raise edit.BadEdit(f"There is no room to move divider {name}.")
-    shift[i] = _stop(project, shift[i] + min(max(dx, room[0]), room[1]))
-    after = edit.set_piece(project, "divider_shift", tuple(shift) if any(shift) else ())
-    bays = (box.bays[i] + dx, box.bays[i + 1] - dx)
-    return Gesture(after, f"divider {name} moved: bays {marked(max(bays[0], 0.0))} and {marked(max(bays[1], 0.0))}")
-
-
-def _size(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
-    axis = int(name)
-    box = plan.piece.box
-    if box is None:
-        raise edit.BadEdit(plan.piece.problem)
-    size = _stop(project, box.chains[axis].total + (dy if axis == 2 else dx))
-    words = ("length", "width", "height")[axis]
-    return Gesture(edit.set_outside(project, plan, axis, size), f"{words} outside {marked(size)}")
+def _shift(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    """A part of the piece in hand that may be pulled to and fro along it."""
+    made = plan.piece.in_hand
+    if made.own is None:
+        raise edit.BadEdit(plan.piece.problem or "That cannot be moved.")
+    change, words = made.own.shifted(name.removeprefix(made.prefix), dx, lambda mm: _stop(project, mm))
+    return Gesture(change(project), words)
 
 
 def _asked(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
-    """An answer of the piece in hand that is a length, pulled at the end of a story stick."""
+    """An answer of the piece in hand that is a length, pulled at the end of a story stick; where the stick adds up to more than the
+    answer, what it comes to stops at the division shown."""
+    words = name.replace("_", " ")
+    chain = next((c for c in plan.piece.chains if c.edit == name), None)
+    if chain is not None:
+        total = _stop(project, chain.total + (dx or dy))
+        return Gesture(piece_edits.set_total(project, plan, chain.rod, total), f"{chain.name.lower()} {marked(total)}")
     size = _stop(project, float(piece_edits.answer(project.in_hand, name)) + (dx or dy))
-    return Gesture(piece_edits.set_answer(project, name, size), f"{name.replace('_', ' ')} {marked(size)}")
+    return Gesture(piece_edits.set_answer(project, name, size), f"{words} {marked(size)}")
 
 
 def _laid(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
-    """A line of a dovetailed corner of a designed piece: its half pins or its pins."""
+    """A line of a dovetailed corner: its half pins (the upper one runs the other way), or what parts a tail from its pin."""
     joint_id, which, side = (*name.split("/"), "")[:3]
     mine = plan.joints.of_piece[project.hand]
     joint = next((j for j in mine if j.id.removeprefix(prefix(project.hand)) == joint_id), None)
     if joint is None:
-        raise edit.BadEdit("That joint is no longer here.")
+        raise edit.BadEdit(plan.joints.problem or "That joint is no longer here.")
     if which == "half_pin":
         size = joint.figures["half pin"] + (-dy if side == "upper" else dy)
     else:
-        size = joint.figures["pin"] - dy / (1 - 1 / int(side))
+        count = int(side)
+        size = joint.figures["pin"] - dy / (1 - 1 / count)
+        project = piece_edits.set_joint(project, joint_id, "tails", count)  # another pin, not another count
     size = max(NARROWEST, _stop(project, size))
     words = f"{which.replace('_', ' ')} {marked(size)}"
     return Gesture(piece_edits.set_joint(project, joint_id, which, size), words)
@@ -188,9 +163,7 @@ def _part(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gest
 _GESTURES: dict[str, Callable[[Project, Plan, str, float, float], Gesture]] = {
     "fault": _fault,
     "edge": _edge,
-    "line": _line,
-    "divider": _divider,
-    "size": _size,
+    "shift": _shift,
     "asked": _asked,
     "laid": _laid,
     "part": _part,

@@ -7,7 +7,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from nullah.core.ask import BadAnswer
+from nullah.core.ask import Ask, BadAnswer
 from nullah.core.document import Project
 from nullah.core.document_pieces import AddJoint, AddPart, Designed, Piece, prefix
 from nullah.core.edit import BadEdit, held, made, set_piece
@@ -32,6 +32,19 @@ def kind_of(piece: Piece | Designed) -> Kind | None:
     return KINDS.get(piece.kind)
 
 
+def ask_of(piece: Piece | Designed, name: str) -> Ask:
+    """What is asked of a piece under that name.
+
+    Raises:
+        BadEdit: it is not asked.
+    """
+    kind = kind_of(piece)
+    ask = next((a for a in kind.asks if a.name == name), None) if kind else None
+    if ask is None:
+        raise BadEdit(f"{piece.name} is not asked for {name.replace('_', ' ')}.")
+    return ask
+
+
 def answer(piece: Piece | Designed, name: str) -> Any:
     """What was answered, or the default.
 
@@ -54,10 +67,7 @@ def set_answer(project: Project, name: str, value: Any) -> Project:
     piece = project.in_hand
     if isinstance(piece, Piece):
         return set_piece(project, name, value)
-    kind = KINDS.get(piece.kind)
-    ask = next((a for a in kind.asks if a.name == name), None) if kind else None
-    if ask is None:
-        raise BadEdit(f"{piece.name} is not asked for {name.replace('_', ' ')}.")
+    ask = ask_of(piece, name)
     try:
         return changed_piece(project, held(piece, asked={**piece.asked, name: ask.held(value)}))
     except BadAnswer as error:
@@ -73,6 +83,8 @@ def set_total(project: Project, plan: Plan, rod: str, mm: float) -> Project:
     chain = next((c for c in plan.piece.chains if c.rod == rod), None)
     if chain is None or not chain.edit:
         raise BadEdit("That length follows from the others; change one of them.")
+    if mm <= 0:
+        raise BadEdit("A length over all is more than zero.")
     now = float(answer(project.in_hand, chain.edit))
     return set_answer(project, chain.edit, now + mm - chain.total)
 
@@ -266,9 +278,10 @@ def set_joint(project: Project, name: str, what: str, value: float | str | bool)
     Raises:
         BadEdit: it does not serve.
     """
-    kind = KINDS.get(_designed(project).kind)
+    kind = kind_of(project.in_hand)
     if kind is not None and any(a.name == what for a in kind.asks):
         return set_answer(project, what, value)
+    _designed(project)
     return put_figure(project, name, what, value)
 
 

@@ -8,6 +8,7 @@ from typing import Any, TypeVar
 
 from nullah.core.calls import Call
 from nullah.core.document import Project
+from nullah.core.document_pieces import WHOLE
 from nullah.core.frozen import frozen
 from nullah.core.joints.plan import Setting, gathered
 from nullah.core.layout.model import Layout
@@ -106,7 +107,7 @@ def plan(
     kept = cache if cache is not None else PlanCache()
     kept.worked.clear()
     p = project
-    for_piece = tuple(m for m in p.measured if m.part.rpartition(".")[2] != "box")
+    for_piece = tuple(m for m in p.measured if m.part.rpartition(".")[2] != WHOLE)
     made = kept.station("as_made", as_made.work, p.boards, p.room, p.choices, p.layout, p.cut)
     done_piece = kept.station(
         "piece", piece.work, p.pieces, p.hand, for_piece, p.cut, p.choices, made.wood, piece.shop_of(p.kit)
@@ -200,7 +201,7 @@ def settings_at(one: Plan, station: str) -> tuple[Setting, ...]:
         ]
         return gathered(wanted)
     if station == "together" and one.together is not None:
-        return (Setting("diagonal rod", one.together.diagonal, "", ("box",), "corner to corner, outside"),)
+        return (Setting("diagonal rod", one.together.diagonal, "", (WHOLE,), "corner to corner, outside"),)
     if len(one.piece.made) == 1:
         return one.joints.settings
     return gathered([s for j in one.joints.of_piece[one.project.hand] for s in j.settings])

@@ -14,13 +14,13 @@ from nullah.core.plan import Plan
 
 def as_data(plan: Plan) -> dict[str, Any]:
     """The plan as dictionaries and lists."""
-    box, outside = plan.piece.box, plan.piece.in_hand.outside
+    outside, inside = plan.piece.in_hand.outside, plan.piece.in_hand.inside
     return {
         "project": plan.project.name,
         "units": "mm",
         "problem": plan.piece.problem or plan.joints.problem,
         "outside": list(outside) if outside else None,
-        "inside": list(box.inside) if box else None,
+        "inside": list(inside) if inside else None,
         "pieces": [
             {"id": m.id, "kind": m.piece.kind, "name": m.piece.name, "problem": m.problem or plan.joints.troubles[m.id]}
             for m in plan.piece.made

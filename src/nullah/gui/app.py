@@ -11,7 +11,7 @@ from PySide6.QtCore import QEventLoop, QSize, QTimer
 from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication
 
-from nullah.core import board_edits, demo, edit, step_edits
+from nullah.core import board_edits, demo
 from nullah.core.document import Project
 from nullah.core.piece_edits import fresh
 from nullah.core.plan import STATIONS, PlanCache
@@ -103,7 +103,7 @@ def shots(folder: Path) -> list[Path]:
     for i, station in enumerate(STATIONS, 1):
         window.go(station)
         if station == "bench":
-            _some_work_done(session)
+            session.do(demo.after_some_work(session.project), "some work done")
         shot(f"{i}-{station}")
     window.toggle_bench()
     shot("8-bench-view")
@@ -165,13 +165,3 @@ def _wood_short(session: Session) -> None:
     session.look_longer(SHORT_LOOK)
     while session.looking:
         settle()
-
-
-def _some_work_done(session: Session) -> None:
-    """A few steps done in the demo, so that the book has something in it. The times are made up, as all of the demo is."""
-    when = "2026-03-14T10:20:00+00:00"
-    for minutes in (1.0, 3.0, 15.0):
-        step = session.plan.bench.steps[session.plan.bench.now]
-        session.do(step_edits.step_done(session.project, session.plan, step.id, minutes, when), step.title)
-    session.do(edit.measured(session.project, session.plan.piece.parts, "A thickness 17.4", when), "A measured")
-    session.do(edit.logged(session.project, "note", "Read the sticks before the first cut, not after.", when), "note")

@@ -45,7 +45,6 @@ class BenchView(QWidget):
         self.field = QLineEdit()
         self.field.setObjectName("measured at the bench")
         self.field.setAccessibleName("measured")
-        self.field.setPlaceholderText("A thickness 17.4")
         self.field.returnPressed.connect(self._measured)
         self.field.hide()
         self.canvas = Canvas(theme, session)
@@ -198,6 +197,7 @@ class BenchView(QWidget):
 
     def ask(self) -> None:
         """Open the line that takes what was measured."""
+        self.field.setPlaceholderText(self.session.measured_sample())
         self.field.show()
         self.field.setFocus()
 

@@ -200,6 +200,14 @@ class Session(Figures, Looking):
 
         return self.attempt(f"{field.replace('_', ' ')}: {text.strip()}", make)
 
+    def measured_sample(self) -> str:
+        """How a measurement is written, by the first part of the piece in hand."""
+        made = self.plan.piece.in_hand
+        if not made.parts:
+            return "Board 1 moisture 10.5"
+        part = made.parts[0]
+        return f"{made.label(part)} thickness {self.figures(part.thickness)}"
+
     def undo(self) -> None:
         self._tried = None
         words = self.history.undo()

@@ -30,12 +30,11 @@ class Strip(QFrame):
         self.caution = Lines(1, "quiet")
         self.figure = label("", "figure")
         self.measure_button = button(
-            "Measured\u2026  M", self.ask, tip="What the wood says, from anywhere: A thickness 17.4"
+            "Measured\u2026  M", self.ask, tip="What the wood says of a part or a board, from anywhere"
         )
         self.field = QLineEdit()
         self.field.setObjectName("measured")
         self.field.setAccessibleName("measured")
-        self.field.setPlaceholderText("A thickness 17.4")
         self.field.setFixedWidth(210)
         self.field.returnPressed.connect(self._measured)
         self.field.installEventFilter(self)
@@ -98,6 +97,7 @@ class Strip(QFrame):
 
     def ask(self) -> None:
         """Open the line that takes what was measured."""
+        self.field.setPlaceholderText(self.session.measured_sample())
         self.field.show()
         self.field.setFocus()
         plan = self.session.plan

@@ -94,17 +94,6 @@ def button(text: str, act: Callable[[], object], name: str = "", tip: str = "") 
 
 
 _SPOKEN = {
-    "contents.count": "how many it holds",
-    "contents.name": "what it holds",
-    "contents.width": "width of each",
-    "contents.height": "height of each",
-    "contents.thickness": "thickness of each",
-    "dividers": "number of dividers",
-    "stand": "how the contents stand",
-    "lid": "kind of lid",
-    "wall species": "wood of the sides",
-    "panel species": "wood inside",
-    "lid species": "wood of the lid",
     "kit rip_kerf": "kerf of the rip saw",
     "kit crosscut_kerf": "kerf of the crosscut saw",
     "room temperature": "temperature of the room",

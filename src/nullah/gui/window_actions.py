@@ -44,7 +44,7 @@ def all_actions(window: Window) -> Actions:
         a.add("Break-down", name, words, lambda m=method: window.at("breakdown", m), key)
     a.add("Break-down", "cut after", "draw one more cut made", lambda: window.step_cut(1), "E")
     a.add("Break-down", "cut before", "draw one cut fewer made", lambda: window.step_cut(-1), "Q")
-    a.add("Piece", "standing", "the box standing, or in three views", window.turn_standing, "V")
+    a.add("Piece", "standing", "the piece standing, or in three views", window.turn_standing, "V")
     a.add("Piece", "apart", "draw the parts further apart", lambda: window.pull_apart(20), "]")
     a.add("Piece", "together", "draw the parts nearer together", lambda: window.pull_apart(-20), "[")
     timber = ("Timber", "timber")

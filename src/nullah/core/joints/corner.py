@@ -93,8 +93,8 @@ def _faces(made: JointPlan, joint: JointDesign, look: Look) -> tuple[Face, ...]:
     called = {p: look.label(p) for p in (joint.first, joint.second)}
 
     def own(item: Primitive) -> Primitive:
-        if isinstance(item, Handle) and item.tag.startswith("line:"):
-            return replace(item, tag=f"laid:{joint.id}/{item.tag[5:]}")
+        if isinstance(item, Handle):
+            return replace(item, tag=item.tag.replace("laid:corner ", "laid:", 1))
         if isinstance(item, Text) and item.text in called:
             return replace(item, text=called[item.text], size=NAME)
         return item

@@ -7,6 +7,7 @@ from each half-pin line; the overshoot past the far line is the pin. Source: com
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, rectangle
 from nullah.core.frozen import frozen
@@ -207,6 +208,7 @@ def plan(
         Setting("marking gauge", pin_line, "", (pin_part,), f"baseline at {tail_part}"),
         *_stepped(joint, tail_part, pin_part, pins_first),
     )
+    tails = tail_face(joint, tail_part, tail_line, slot)
     return JointPlan(
         id=f"corner {corner}",
         family="through_dovetail",
@@ -216,7 +218,7 @@ def plan(
         steps=ORDER_PINS_FIRST if pins_first else ORDER_TAILS_FIRST,
         checks=checks(joint, chisels),
         faces=(
-            Face(tail_part, f"{tail_part}, outside face", tail_face(joint, tail_part, tail_line, slot)),
+            Face(tail_part, f"{tail_part}, outside face", of_joint(tails, f"corner {corner}")),
             Face(pin_part, f"{pin_part}, end and outside face", pin_face(joint, pin_part, pin_line)),
         ),
         tails=joint.tails,
@@ -300,6 +302,15 @@ def tail_outline(
     return shapes
 
 
+def of_joint(drawing: Drawing, joint_id: str) -> Drawing:
+    """A marked face whose lines, when they are pulled, are those of this joint and no other."""
+    items = tuple(
+        replace(i, tag=i.tag.replace("laid:", f"laid:{joint_id}/", 1)) if isinstance(i, Handle) else i
+        for i in drawing.items
+    )
+    return replace(drawing, items=items)
+
+
 def tail_face(joint: Dovetail, part: str, baseline: float, slot: float) -> Drawing:
     """The tail board's outside face at this end: the end at left, waste hatched, dimensions from the reference edge."""
     reach = joint.mating * 2.6 + 14
@@ -320,14 +331,14 @@ def tail_face(joint: Dovetail, part: str, baseline: float, slot: float) -> Drawi
             joint.half_pin,
             20,
             "",
-            edit="piece.half_pin",
+            edit="asked.half_pin",
             tag=f"setting:rule:{joint.half_pin:.2f}",
         ),
         Dimension((0, first[0]), (0, first[1]), joint.tail, 20),
         Dimension((reach, joint.width), (reach, 0), joint.width, 18),
     ]
     if joint.tails > 1:
-        items.append(Dimension((0, first[1]), (0, second[0]), joint.pin, 20, edit="piece.pin"))
+        items.append(Dimension((0, first[1]), (0, second[0]), joint.pin, 20, edit="asked.pin"))
         items.append(
             Dimension(
                 (0, first[0]),
@@ -340,11 +351,11 @@ def tail_face(joint: Dovetail, part: str, baseline: float, slot: float) -> Drawi
             )
         )
     items += [
-        Handle((0, joint.half_pin), "line:half_pin/lower", "up", "pull the half-pin line"),
-        Handle((0, joint.width - joint.half_pin), "line:half_pin/upper", "up", "pull the half-pin line"),
+        Handle((0, joint.half_pin), "laid:half_pin/lower", "up", "pull the half-pin line"),
+        Handle((0, joint.width - joint.half_pin), "laid:half_pin/upper", "up", "pull the half-pin line"),
     ]
     if joint.tails > 1:
-        items.append(Handle((0, first[1]), f"line:pin/{joint.tails}", "up", "pull for another pin"))
+        items.append(Handle((0, first[1]), f"laid:pin/{joint.tails}", "up", "pull for another pin"))
     items.append(Text((reach * 0.72, height / 2), part, size=26, bold=True, tag=f"part:{part}", halo=True))
     if slot > 0:
         items.append(Line(((0, joint.width), (baseline, joint.width)), "faint", dash=True))

@@ -48,9 +48,19 @@ class Face:
 
 
 @frozen
+class Template:
+    """A drawing at full size that is laid on the wood; one is printed of those that are ``like`` each other."""
+
+    title: str
+    drawing: Drawing
+    like: object
+
+
+@frozen
 class JointPlan:
     """A joint between named parts, worked out. ``family``: the kind of joint it is; ``figures``: what it is laid out to by name, mm
-    (``tails`` a count, ``slope`` a run): what stays when it is cut; ``cuts``: the wood it takes away, in its parts' own axes."""
+    (``tails`` a count, ``slope`` a run): what stays when it is cut; ``cuts``: the wood it takes away, in its parts' own axes;
+    ``templates``: what is laid on the wood, None where that is every marked side of its cuts."""
 
     id: str
     family: str
@@ -64,6 +74,7 @@ class JointPlan:
     figures: Mapping[str, float] = field(default_factory=dict)
     cuts: tuple[Cut, ...] = ()
     stopped: tuple[str, ...] = ()  # of a groove: the parts in which it stops within the joint
+    templates: tuple[Template, ...] | None = None
 
 
 def listed(names: tuple[str, ...]) -> str:
@@ -88,6 +99,14 @@ def qualified(joint: JointPlan, prefix: str, name: str) -> JointPlan:
         cuts=tuple(replace(c, part=f"{prefix}{c.part}") for c in joint.cuts),
         stopped=tuple(f"{prefix}{p}" for p in joint.stopped),
     )
+
+
+def unqualified(joint: JointPlan, prefix: str) -> JointPlan:
+    """A joint's id, name and parts by its piece's own names again."""
+    if not prefix:
+        return joint
+    parts = tuple(p.removeprefix(prefix) for p in joint.parts)
+    return replace(joint, id=joint.id.removeprefix(prefix), parts=parts)
 
 
 def _both(first: str, second: str) -> str:

@@ -4,19 +4,21 @@ from __future__ import annotations
 
 from collections import OrderedDict
 from dataclasses import replace
+from typing import TypeVar
 
 from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import JointPlan
-from nullah.core.pieces.box_places import placed
 from nullah.core.plan import Plan
 from nullah.core.shapes.cut import Cut, Placed, Point3, on_grid
 from nullah.core.shapes.solid import Flat, Solid, solid
 from nullah.core.stations.made import Made
 
 MOST_CUTS = 1_000  # under half a second's work
+MOST_DRAWN = 200  # cuts: with more of them a picture shows parts without their joints
 BETWEEN = 200.0  # mm from one piece to the next
-KEPT = 600  # solids that are remembered, so that what an edit leaves alone is not made again
+KEPT = 600  # solids and bodies that are remembered
+T = TypeVar("T")
 
 
 @frozen
@@ -31,6 +33,7 @@ class Body:
 
 
 _solids: OrderedDict[tuple[object, ...], Solid] = OrderedDict()
+_bodies: OrderedDict[tuple[object, ...], Body] = OrderedDict()
 
 
 def of_piece(made: Made, joints: tuple[JointPlan, ...], drawn: bool = False) -> tuple[Body, ...]:
@@ -38,45 +41,43 @@ def of_piece(made: Made, joints: tuple[JointPlan, ...], drawn: bool = False) -> 
     engine takes minutes for.
 
     Args:
-        joints: of that piece, as they are laid out. drawn: for a picture, in which holes of screws are left out.
+        joints: of that piece, as they are laid out. drawn: for a picture, in which holes of screws are left out, and all cuts where
+            there are more than ``MOST_DRAWN``.
 
     Raises:
         BadSolid: cuts leave nothing of a part.
     """
-    if sum(len(j.cuts) for j in joints) > MOST_CUTS:
+    count = sum(len(j.cuts) for j in joints)
+    if count > MOST_CUTS and not drawn:
         return ()
-    stand: tuple[Placed, ...]
-    if made.box is not None:
-        own = tuple(_own(j, made.prefix) for j in joints) if made.prefix else joints
-        stand = placed(made.box, own)
-    elif made.worked is not None:
-        stand = made.worked.placed()
-    else:
-        return ()
-    out = []
-    cutting = [j for j in joints if not (drawn and FAMILIES[j.family].home == "screwed")]
-    for part in stand:
-        name = f"{made.prefix}{part.id}"
-        made_solid = _solid(name, part.size, tuple(c for joint in cutting for c in joint.cuts if c.part == name))
-        corners = tuple(part.at(c) for c in made_solid.corners)
-        out.append(Body(name, corners, made_solid.triangles, made_solid.flats, part))
-    return tuple(out)
+    cutting: list[JointPlan] = []
+    if not drawn or count <= MOST_DRAWN:
+        cutting = [j for j in joints if not (drawn and FAMILIES[j.family].home == "screwed")]
+    mine: dict[str, list[Cut]] = {}
+    for joint in cutting:
+        for cut in joint.cuts:
+            mine.setdefault(cut.part, []).append(cut)
+    return tuple(_body(f"{made.prefix}{p.id}", p, mine.get(f"{made.prefix}{p.id}", [])) for p in made.stands(joints))
 
 
-def _own(joint: JointPlan, prefix: str) -> JointPlan:
-    """A joint with the piece's own names, as far as its places ask for them."""
-    return replace(joint, id=joint.id.removeprefix(prefix), parts=tuple(p.removeprefix(prefix) for p in joint.parts))
+def _body(name: str, part: Placed, cuts: list[Cut]) -> Body:
+    """A part's body; parts of one size with the same cuts share a solid, and what an edit leaves alone is not made again."""
+    shape = (part.size, tuple((c.side, c.outline, c.depth, c.far) for c in cuts))
+    body = _bodies.get((name, part, shape))
+    if body is None:
+        made_solid = _solids.get(shape)
+        if made_solid is None:
+            made_solid = _kept(_solids, shape, solid(name, part.size, cuts))
+        corners = part.all(made_solid.corners)
+        body = _kept(_bodies, (name, part, shape), Body(name, corners, made_solid.triangles, made_solid.flats, part))
+    return body
 
 
-def _solid(part: str, size: Point3, cuts: tuple[Cut, ...]) -> Solid:
-    """A part's solid, remembered by its size and cuts."""
-    key = (size, tuple((c.side, c.outline, c.depth, c.far) for c in cuts))
-    found = _solids.get(key)
-    if found is None:
-        found = _solids[key] = solid(part, size, cuts)
-        while len(_solids) > KEPT:
-            _solids.popitem(last=False)
-    return found
+def _kept(where: OrderedDict[tuple[object, ...], T], key: tuple[object, ...], value: T) -> T:
+    where[key] = value
+    while len(where) > KEPT:
+        where.popitem(last=False)
+    return value
 
 
 def bodies(plan: Plan) -> tuple[Body, ...]:

@@ -3,15 +3,40 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Point, Primitive, Text
-from nullah.core.pieces.box import Box
+from nullah.core.pictures.in_hand import box_round, shown
+from nullah.core.plan import Plan
 from nullah.core.stations.together import TogetherResult
 
+FLAT = 0.999  # cosine: a part whose thickness stands upright lies flat, and is no part of the frame
 
-def picture(box: Box | None, result: TogetherResult) -> Drawing:
-    """Outline, the walls of a box, both diagonals; pushed out of square as measured, ten times over."""
+
+def of(plan: Plan) -> Drawing:
+    """The frame of the piece in hand with its diagonals; empty where nothing goes together."""
+    result = plan.together
+    return Drawing() if result is None else picture(result, footprints(plan))
+
+
+def footprints(plan: Plan) -> tuple[tuple[str, str, Point, Point], ...]:
+    """Of every part of the piece in hand that stands upright what it is called, its species, and the low and the high corner of where
+    it stands, mm from the piece's corner."""
+    found = shown(plan)
+    if found is None:
+        return ()
+    low, _ = box_round(found.bodies)
+    out = []
+    for body in found.bodies:
+        if abs(body.placed.axes[2][2]) > FLAT:
+            continue
+        a, b = box_round((body,))
+        ends = ((a[0] - low[0], a[1] - low[1]), (b[0] - low[0], b[1] - low[1]))
+        out.append((found.called[body.part], found.wood[body.part].species, *ends))
+    return tuple(out)
+
+
+def picture(result: TogetherResult, stands: tuple[tuple[str, str, Point, Point], ...] = ()) -> Drawing:
+    """Outline, what stands in it, both diagonals; pushed out of square as measured, ten times over."""
     length, width = result.frame
     square = result.squareness
     lean = 0.0
@@ -22,9 +47,9 @@ def picture(box: Box | None, result: TogetherResult) -> Drawing:
         return (x + lean * y / width, y)
 
     outer = (at(0, 0), at(length, 0), at(length, width), at(0, width))
-    items: list[Primitive] = [Area(outer, "wood dark" if box is not None else "panel", edge="outline")]
-    if box is not None:
-        items += _walls(box, at)
+    items: list[Primitive] = [Area(outer, "panel", edge="outline")]
+    for _, species, (x0, y0), (x1, y1) in stands:
+        items.append(Area((at(x0, y0), at(x1, y0), at(x1, y1), at(x0, y1)), f"end {species}", edge="outline"))
     first = "decision" if square is not None and square.longer == 1 and not square.square else "computed"
     second = "decision" if square is not None and square.longer == 2 and not square.square else "computed"
     items += [
@@ -35,8 +60,9 @@ def picture(box: Box | None, result: TogetherResult) -> Drawing:
         Dimension(at(0, 0), at(length, 0), length, -24),
         Dimension(at(length, width), at(length, 0), width, 24),
     ]
-    if box is not None:
-        items += _names(box, at)
+    for called, _, (x0, y0), (x1, y1) in stands:
+        room = max(x1 - x0, 3.0 * (y1 - y0))
+        items.append(Text(at((x0 + x1) / 2, (y0 + y1) / 2), called, bold=True, size=13, halo=True, room=room))
     if square is not None and not square.square:
         start, end = (at(0, 0), at(length, width)) if square.longer == 1 else (at(length, 0), at(0, width))
         for px, py, sign in ((*start, -1), (*end, 1)):
@@ -53,34 +79,3 @@ def picture(box: Box | None, result: TogetherResult) -> Drawing:
                 )
             )
     return Drawing(tuple(items))
-
-
-def _walls(box: Box, at: Callable[[float, float], Point]) -> list[Primitive]:
-    """What lies inside the walls, and the dividers."""
-    length, width, _ = box.outside
-    t = box.thickness
-    inner = (
-        at(t["D"], t["A"]),
-        at(length - t["B"], t["A"]),
-        at(length - t["B"], width - t["C"]),
-        at(t["D"], width - t["C"]),
-    )
-    items: list[Primitive] = [Area(inner, "panel", edge="outline")]
-    for c in box.dado_centres:
-        items.append(Line((at(c, t["A"]), at(c, width - t["C"])), "grain", width=3))
-    return items
-
-
-def _names(box: Box, at: Callable[[float, float], Point]) -> list[Primitive]:
-    """The names of the sides."""
-    length, width, _ = box.outside
-    t = box.thickness
-    items: list[Primitive] = []
-    for name, x, y in (
-        ("A", length / 2, t["A"] / 2),
-        ("C", length / 2, width - t["C"] / 2),
-        ("D", t["D"] / 2, width / 2),
-        ("B", length - t["B"] / 2, width / 2),
-    ):
-        items.append(Text(at(x, y), name, bold=True, size=14, halo=True))
-    return items

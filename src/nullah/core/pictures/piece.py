@@ -1,187 +1,139 @@
-"""The box to scale: front A, right end B, and from above with the lid off, in a row."""
+"""A piece of any kind to scale: from the front, from the right and from above in a row, with its story sticks to type on and pull."""
 
 from __future__ import annotations
 
-from nullah.core.document_pieces import Piece
-from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Primitive, Text, rectangle
-from nullah.core.joints.dovetail import Dovetail, NoDovetail, tail_outline
-from nullah.core.pictures import seen
-from nullah.core.pictures.wood import PartWood, woods
-from nullah.core.pieces.box import Box, corner_layout, corners
+from dataclasses import replace
+
+from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text
+from nullah.core.pictures.bodies import Body
+from nullah.core.pictures.in_hand import Kept, box_round, shown
+from nullah.core.pictures.patches import Shown, drawn
+from nullah.core.pieces.stick import Stick
 from nullah.core.plan import Plan
+from nullah.core.shapes.cut import Point3
+from nullah.core.shapes.seen import ABOVE, FRONT, RIGHT
+from nullah.core.stations.made import Made
 
-MOST_BAYS = 12  # bays that are given a dimension each, where they differ
-
-
-def picture(piece: Piece, box: Box, wood: dict[str, PartWood]) -> Drawing:
-    """Three views in a row; dimensions to type on, handles to pull and dividers to shift where that has a meaning."""
-    length, width, height = box.outside
-    gap = max(64.0, 0.2 * length)
-    end, above = length + gap, length + gap + width + 1.9 * gap
-    items: list[Primitive] = []
-    items += _front(piece, box, wood["A"])
-    items += _end(piece, box, end, wood["B"])
-    items += _from_above(piece, box, above, 0.0, wood)
-    items += [
-        Dimension((0, 0), (length, 0), length, -26, edit="outside.0"),
-        Dimension((0, 0), (0, height), height, 26, edit="outside.2"),
-        Dimension((end, 0), (end + width, 0), width, -26, edit="outside.1"),
-        Text((length / 2, height + 11), "front A", ink="quiet", size=12),
-        Text((end + width / 2, height + 11), "right end B", ink="quiet", size=12),
-        Text((above + length / 2, -14), "from above, lid off", ink="quiet", size=12),
-        Handle((length, height / 2), "size:0", "along", "pull for another length"),
-        Handle((length * 0.8, height), "size:2", "up", "pull for another height"),
-        Handle((end + width, box.part("B").width / 2), "size:1", "along", "pull for another width"),
-    ]
-    return Drawing(tuple(items), "the box to scale")
+SMALLEST_GAP = 0.02  # of a stick: a smaller gap is not dimensioned in the drawing, only in the sums
+COVERS = 0.6  # of all that is seen from above: a flat part that covers more hides what is under it
+_kept = Kept()
 
 
 def of(plan: Plan) -> Drawing:
-    """The three views of the piece in hand; empty where it cannot be made."""
-    p = plan.project
-    if plan.piece.box is None:
-        return seen.views(plan)
-    pre = plan.piece.in_hand.prefix
-    found = woods(plan.piece.in_hand.parts, plan.breakdown, p.boards)
-    drawing = picture(p.piece, plan.piece.box, {name.removeprefix(pre): wood for name, wood in found.items()})
-    return drawing.of_piece(pre) if pre else drawing
+    """Three views of the piece in hand; empty where it cannot be made."""
+    return _kept.get(plan, lambda: _drawn(plan))
 
 
-def _from_above(piece: Piece, box: Box, x: float, y: float, wood: dict[str, PartWood]) -> list[Primitive]:
-    length, width, _ = box.outside
-    t = box.thickness
-    items: list[Primitive] = [Area(rectangle(x, y, length, width), f"end {piece.wall_species}", edge="outline")]
-    inner = rectangle(x + t["D"], y + t["A"], length - t["B"] - t["D"], width - t["A"] - t["C"])
-    items.append(Area(inner, f"wood {piece.panel_species}", edge="outline", tag="part:bottom", hint="bottom"))
-    items += wood["bottom"].face(length - t["B"] - t["D"], width - t["A"] - t["C"], (x + t["D"], y + t["A"]))
-    for a, b in (
-        ((x, y + t["A"]), (x + length, y + t["A"])),
-        ((x, y + width - t["C"]), (x + length, y + width - t["C"])),
-    ):
-        items.append(Line((a, b), "outline"))
-    for part, px, py in (
-        ("A", length / 2, t["A"] / 2),
-        ("C", length / 2, width - t["C"] / 2),
-        ("D", t["D"] / 2, width / 2),
-        ("B", length - t["B"] / 2, width / 2),
-    ):
-        items.append(Text((x + px, y + py), part, bold=True, size=14, tag=f"part:{part}", halo=True))
-    depth = box.dado_depth
-    for i, (c, thick) in enumerate(zip(box.dado_centres, box.divider_thicknesses, strict=True)):
-        shape = rectangle(x + c - thick / 2, y + t["A"] - depth, thick, width - t["A"] - t["C"] + 2 * depth)
-        hint = f"divider {i + 1}: pull to shift it"
-        items.append(Area(shape, f"end {piece.panel_species}", edge="outline", tag=f"divider:{i + 1}", hint=hint))
-    if box.dado_centres:
-        first = x + t["D"]
-        bays = (0,) if box.even else range(min(len(box.bays), MOST_BAYS))
-        at = first
-        for i, bay in enumerate(box.bays):
-            if i in bays:
-                words = "bay" if box.even else ""
-                items.append(Dimension((at, y + width), (at + bay, y + width), bay, 12, words, ink="computed"))
-            at += bay + (box.divider_thicknesses[i] if i < len(box.divider_thicknesses) else 0.0)
-        c, thick = box.dado_centres[-1], box.divider_thicknesses[-1]
-        items.append(
-            Dimension(
-                (x + c - thick / 2, y + width),
-                (x + c + thick / 2, y + width),
-                thick,
-                12,
-                edit="piece.divider_thickness",
-                ink="computed",
-            )
-        )
-    items.append(Dimension((x, y + t["A"]), (x, y), t["A"], -20, edit="measured.A"))
-    items.append(
-        Dimension(
-            (x + length, y + width - t["C"]), (x + length, y + t["A"]), box.inside[1], 20, "inside", ink="computed"
-        )
-    )
+def _drawn(plan: Plan) -> Drawing:
+    found = shown(plan)
+    if found is None:
+        return Drawing()
+    made = plan.piece.in_hand
+    low, high = box_round(found.bodies)
+    long, deep, tall = (b - a for a, b in zip(low, high, strict=True))
+    gap = max(80.0, 0.3 * max(long, deep, tall))
+    over = 0.05 * max(long, deep, tall)
+    right, above = long + gap, long + gap + deep + gap
+    housed = _in_housings(plan, made)
+    lids = _lids(found.bodies, low, high)
+    bare = replace(found, bodies=tuple(b for b in found.bodies if b.part not in lids), tags=_pulled(made, found))
+    without = f", without {' and '.join(found.called[p] for p in lids)}" if lids else ""
+    front_shift, right_shift, above_shift = (-low[0], -low[2]), (right - low[1], -low[2]), (above - low[0], -low[1])
+    front, from_right = drawn(found, FRONT, front_shift), drawn(found, RIGHT, right_shift)
+    items = [
+        *front,
+        *_dashed(found, housed, front, (0, 2), front_shift),
+        *from_right,
+        *_dashed(found, housed, from_right, (1, 2), right_shift),
+        *drawn(bare, ABOVE, above_shift),
+        Text((long / 2, -over), "front", ink="quiet", size=12),
+        Text((right + deep / 2, -over), "right", ink="quiet", size=12),
+        Text((above + long / 2, -over), f"from above{without}", ink="quiet", size=12),
+    ]
+    items += _whole(made, "x", (0.0, 0.0), low[0]) or [Dimension((0, 0), (long, 0), long, -24)]
+    items += _gaps(made, "z", (long, 0.0), low[2], -16.0)
+    items += _whole(made, "z", (0.0, 0.0), low[2], 26.0) or [Dimension((0, 0), (0, tall), tall, 26)]
+    items += _gaps(made, "y", (right, tall), low[1], 12.0)
+    items += _whole(made, "y", (right, 0.0), low[1]) or [Dimension((right, 0), (right + deep, 0), deep, -24)]
+    items += _gaps(made, "x", (above, deep), low[0], 12.0)
+    return Drawing(tuple(items), f"{made.piece.name} from three sides")
+
+
+def _in_housings(plan: Plan, made: Made) -> frozenset[str]:
+    """Parts that share a groove, a dado or a rabbet: where they run is dashed though they are hidden."""
+    joints = plan.joints.of_piece[made.id]
+    return frozenset(p for j in joints if j.family in ("groove", "dado", "rabbet") for p in j.parts)
+
+
+def _lids(bodies: tuple[Body, ...], low: Point3, high: Point3) -> tuple[str, ...]:
+    """Flat parts in the upper half that hide most of what is under them."""
+    whole = (high[0] - low[0]) * (high[1] - low[1])
+    found = []
+    for body in bodies:
+        a, b = box_round((body,))
+        flat = abs(body.placed.axes[2][2]) > 0.999
+        if flat and (b[0] - a[0]) * (b[1] - a[1]) > COVERS * whole and a[2] + b[2] > low[2] + high[2] + 1e-6:
+            found.append(body.part)
+    return tuple(found) if len(found) < len(bodies) else ()
+
+
+def _pulled(made: Made, found: Shown) -> dict[str, str]:
+    """Tags of the parts, those that may be pulled along the piece by that."""
+    return {**found.tags, **{f"{made.prefix}{p}": f"shift:{made.prefix}{p}" for p in made.shifts()}}
+
+
+def _dashed(
+    found: Shown, housed: frozenset[str], view: list[Primitive], ways: tuple[int, int], shift: Point
+) -> list[Primitive]:
+    """The outlines of parts in housings that are not seen in a view."""
+    seen = {i.tag for i in view if isinstance(i, Area)}
+    items: list[Primitive] = []
+    for body in found.bodies:
+        if body.part not in housed or found.tags[body.part] in seen:
+            continue
+        low, high = box_round((body,))
+        (x0, y0), (x1, y1) = ((c[ways[0]] + shift[0], c[ways[1]] + shift[1]) for c in (low, high))
+        items.append(Line(((x0, y0), (x1, y0), (x1, y1), (x0, y1), (x0, y0)), "faint", dash=True))
     return items
 
 
-def _corner(piece: Piece, box: Box, name: str) -> Dovetail | None:
-    for corner, tail, pin, joint_width in corners(box):
-        if corner == name:
-            try:
-                return corner_layout(piece, box, tail, pin, joint_width)
-            except NoDovetail:
-                return None
-    return None
+def _point(axis: str, at: Point, mm: float) -> Point:
+    return (at[0], at[1] + mm) if axis == "z" else (at[0] + mm, at[1])
 
 
-def _front(piece: Piece, box: Box, wood: PartWood) -> list[Primitive]:
-    length, _, height = box.outside
-    items: list[Primitive] = [
-        Area(
-            rectangle(0, 0, length, height), f"wood {piece.wall_species}", edge="outline", tag="part:A", hint="A front"
-        )
-    ]
-    items += wood.face(length, height)
-    for name, end, inward in (("A-D", 0.0, 1.0), ("A-B", length, -1.0)):
-        joint = _corner(piece, box, name)
-        if joint is not None:
-            items += [
-                Area(shape, f"end {piece.wall_species}", edge="outline") for shape in tail_outline(joint, end, inward)
-            ]
-    groove = box.groove_from_edge
-    for low in (groove, groove + box.bottom_thickness):
-        items.append(Line(((box.thickness["D"], low), (length - box.thickness["B"], low)), "faint", dash=True))
-    if piece.lid == "sliding":
-        top = height - box.lid_from_edge
-        items += [
-            Line(((box.thickness["D"] / 2, v), (length, v)), "faint", dash=True) for v in (top, top - box.lid_thickness)
-        ]
-        items.append(
-            Dimension(
-                (length, top),
-                (length, top - box.lid_thickness),
-                box.lid_thickness,
-                16,
-                edit="piece.lid_thickness",
-                ink="computed",
-            )
-        )
-    items.append(
-        Dimension(
-            (length, groove + box.bottom_thickness),
-            (length, groove),
-            box.bottom_thickness,
-            16,
-            edit="piece.bottom_thickness",
-            ink="computed",
-        )
-    )
-    items.append(Text((length / 2, height / 2), "A", bold=True, size=26, tag="part:A", halo=True))
+def _sticks(made: Made, axis: str) -> list[Stick]:
+    return [s for s in made.sticks if s.axis == axis]
+
+
+def _gaps(made: Made, axis: str, at: Point, low: float, off: float) -> list[Primitive]:
+    """The gaps of the first story stick along an axis of the piece that has any, to be typed on where they show an answer; of those
+    alike one, and thicknesses from the far end, so that they stand apart."""
+    stick = next((s for s in _sticks(made, axis) if len(s.gaps) > 1), None)
+    if stick is None:
+        return []
+    to = stick.start - low
+    items: list[Primitive] = []
+    told: set[tuple[float, bool]] = set()
+    for gap in sorted(stick.gaps, key=lambda g: (not g.clear, g.start if g.clear else -g.start)):
+        mm = gap.end - gap.start
+        alike = (round(mm, 2), gap.clear)
+        if mm > SMALLEST_GAP * stick.length and alike not in told:
+            told.add(alike)
+            a, b = (_point(axis, at, v + to) for v in (gap.start, gap.end))
+            items.append(Dimension(a, b, mm, off, edit=gap.edit, ink="computed" if gap.clear else "dimension"))
     return items
 
 
-def _end(piece: Piece, box: Box, x: float, wood: PartWood) -> list[Primitive]:
-    _, width, height = box.outside
-    t = box.thickness
-    low = box.part("B").width
-    items: list[Primitive] = [
-        Area(
-            rectangle(x, 0, width, low), f"wood {piece.wall_species}", edge="outline", tag="part:B", hint="B right end"
-        )
-    ]
-    items += wood.face(width, low, (x, 0.0))
-    joint = _corner(piece, box, "A-B")
-    if joint is not None:
-        for lower, upper in joint.tails_at_end():
-            for left, thick in ((x, t["A"]), (x + width - t["C"], t["C"])):
-                shape = rectangle(left, lower, thick, upper - lower)
-                items.append(Area(shape, f"end {piece.wall_species}", edge="outline"))
-    if low < height - 0.01:
-        for left in (x, x + width - t["C"]):
-            thick = t["A"] if left == x else t["C"]
-            items.append(Area(rectangle(left, low, thick, height - low), f"wood {piece.wall_species}", edge="outline"))
-        top = height - box.lid_from_edge
-        depth = box.groove_depth
-        lid = rectangle(
-            x + t["A"] - depth, top - box.lid_thickness, width - t["A"] - t["C"] + 2 * depth, box.lid_thickness
-        )
-        items.append(Area(lid, "computed wash", edge="computed", tag="part:lid", hint="lid"))
-        items.append(Dimension((x + width, low), (x + width, 0), low, 18, ink="computed"))
-    items.append(Text((x + width / 2, low / 2), "B", bold=True, size=26, tag="part:B", halo=True))
+def _whole(made: Made, axis: str, at: Point, low: float, off: float = -24.0) -> list[Primitive]:
+    """The whole of the longest story stick along an axis, to be typed on and pulled at its end where it shows an answer."""
+    stick = max(_sticks(made, axis), key=lambda s: s.length, default=None)
+    if stick is None:
+        return []
+    a, b = (_point(axis, at, stick.start - low + mm) for mm in (0.0, stick.length))
+    items: list[Primitive] = [Dimension(a, b, stick.length, off, edit=stick.total_edit)]
+    if stick.pulled:
+        way = "up" if axis == "z" else "along"
+        name = next((c.name for c in made.chains if c.rod == stick.rod and c.edit), stick.pulled.replace("_", " "))
+        hint = f"pull for another {name.lower()}"
+        items.append(Handle(b, f"asked:{stick.pulled}", way, hint))
     return items

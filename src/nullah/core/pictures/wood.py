@@ -6,13 +6,16 @@ import math
 from collections.abc import Iterable
 from functools import lru_cache
 
+import numpy as np
+
 from nullah.core.document import Board, Defect
 from nullah.core.drawing import Area, Line, Point, Primitive, Text
 from nullah.core.drawing import rectangle as _rectangle
 from nullah.core.frozen import frozen
 from nullah.core.pieces.part import Part
+from nullah.core.shapes.clip import within
 from nullah.core.stations.breakdown import BreakdownResult
-from nullah.core.wood.rings import Run, Wood, on_end, on_face, unbroken
+from nullah.core.wood.rings import Run, Wood, on_end, on_face
 
 COARSEST = 6  # halvings of the figure as it is drawn smaller
 APART = 4.0  # mm between neighbouring rings, about
@@ -26,7 +29,7 @@ def wood_of(board: Board) -> Wood:
 @lru_cache(maxsize=1024)  # an edit leaves most pieces of wood where they were
 def figure(
     wood: Wood, size: tuple[float, float, float], at: Point = (0.0, 0.0), clip: tuple[Point, Point] | None = None
-) -> tuple[Primitive, ...]:
+) -> tuple[Line, ...]:
     """The figure on the face of a board of ``size`` (length, width, thickness) whose lower-left corner lies at ``at``.
 
     ``clip`` gives lower-left and upper-right corners, in the board's own axes, of the part of it that is drawn.
@@ -36,7 +39,7 @@ def figure(
 
 def end_grain(
     wood: Wood, size: tuple[float, float, float], at: Point, scale: float = 1.0, upright: bool = False
-) -> list[Primitive]:
+) -> list[Line]:
     """The arcs on the left end, ``scale`` times its size, lower-left corner at ``at``; ``upright``: its width runs up."""
     runs = tuple(
         tuple((z * scale, y * scale) if upright else (y * scale, z * scale) for y, z in run)
@@ -47,8 +50,8 @@ def end_grain(
 
 def _lines(
     wood: Wood, runs: tuple[Run, ...], at: Point, clip: tuple[Point, Point] | None, scale: float = 1.0
-) -> list[Primitive]:
-    out: list[Primitive] = []
+) -> list[Line]:
+    out: list[Line] = []
     for i, run in enumerate(runs, 1):
         detail = APART * scale * (1 << min(COARSEST, (i & -i).bit_length() - 1))
         for piece in _clipped(run, clip) if clip else (run,):
@@ -58,9 +61,14 @@ def _lines(
 
 
 def _clipped(run: Run, clip: tuple[Point, Point]) -> list[Run]:
-    """The pieces of a run whose points lie in a rectangle."""
+    """The pieces of a run that lie in a rectangle."""
     (left, low), (right, top) = clip
-    return unbroken((x, y) if left <= x <= right and low <= y <= top else None for x, y in run)
+    xs, ys = [x for x, _ in run], [y for _, y in run]
+    if min(xs) >= left and max(xs) <= right and min(ys) >= low and max(ys) <= top:
+        return [run]
+    if max(xs) < left or min(xs) > right or max(ys) < low or min(ys) > top:
+        return []
+    return within([np.array(run)], [_rectangle(left, low, right - left, top - low)])[0]
 
 
 def face_mark(x: float, y: float, size: float, ink: str = "ink") -> list[Primitive]:
@@ -150,7 +158,12 @@ class PartWood:
     size: tuple[float, float, float]
     at: Point = (0.0, 0.0)
 
-    def face(self, length: float, width: float, to: Point = (0.0, 0.0)) -> tuple[Primitive, ...]:
+    @property
+    def species(self) -> str:
+        """What wood it is."""
+        return self.wood.species
+
+    def face(self, length: float, width: float, to: Point = (0.0, 0.0)) -> tuple[Line, ...]:
         """Its figure over a face of that size, lower-left corner at ``to``."""
         x, y = self.at
         return figure(self.wood, self.size, (to[0] - x, to[1] - y), ((x, y), (x + length, y + width)))

@@ -326,6 +326,8 @@ def _parts(piece: Piece, box: Box, lowered: float, dividers: tuple[str, ...], di
                 "tails at both ends" if s in "AC" else "pins at both ends",
                 group="sides",
                 end_zone=mate + box.thickness[s],
+                fitted=False,
+                in_order=True,
                 drives=drives,
             )
         )

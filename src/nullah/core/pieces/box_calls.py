@@ -232,7 +232,7 @@ def following(piece: Piece, part: Part, off: list[int]) -> Mapping[str, float]:
     return {f: getattr(piece, f) + part.sizes[i] - part.planned[i] for f, i in fields.items()}
 
 
-def changed(piece: Piece, update: Mapping[str, float]) -> Change:
+def changed(piece: Piece, update: Mapping[str, object]) -> Change:
     """The change that sets fields of this box."""
 
     def change(project: Project) -> Project:

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import Choice, Kit
 from nullah.core.document_pieces import Piece, prefix
 from nullah.core.joints import dovetail, grooves
-from nullah.core.joints.plan import JointPlan
+from nullah.core.joints.dovetail_template import Groovings, template
+from nullah.core.joints.plan import JointPlan, Template
 from nullah.core.measure import marked
 from nullah.core.pieces.box import LID_FREE, LID_WAY_IN, SEEN_FROM_INSIDE, SIDES, Box, corner_layout, corners
 from nullah.core.pieces.box_calls import named
@@ -56,7 +59,41 @@ def joints_of(piece: Piece, kit: Kit, box: Box, proud: float, pins_first: bool) 
         lid = box.part("lid")
         size = (lid.length, lid.width, lid.thickness)
         found.append(grooves.lid_rabbet("lid", size, *lid_rabbet_widths(box), lid.thickness / 2, kit.rabbet_plane))
-    return tuple(found)
+    by_id = {j.id: j for j in found}
+    out = []
+    for joint in found:
+        laid = layouts.get(joint.id.removeprefix("corner "))
+        mine = () if laid is None else (_template(piece, box, by_id, joint, laid),)
+        out.append(replace(joint, templates=mine))  # what a fence or a gauge sets needs none
+    return tuple(out)
+
+
+def _template(
+    piece: Piece, box: Box, by_id: dict[str, JointPlan], joint: JointPlan, layout: dovetail.Dovetail
+) -> Template:
+    """The template of a corner on its tail board; corners laid out alike share it."""
+    tail, pin = joint.parts
+    base, slot = joint.figures[f"baseline on {tail}"], box.part(tail).width - layout.width
+    lie = _groovings(piece, by_id, box, tail, pin)
+    title = f"Tails, {joint.id}: on {tail}"
+    return Template(title, template(layout, tail, pin, base, slot, lie), (layout, lie, base, slot))
+
+
+def _groovings(piece: Piece, place: dict[str, JointPlan], box: Box, tail: str, pin: str) -> Groovings:
+    """The grooves of a tail board at its end: (low, high, where it begins from the end, name) each, mm."""
+    out = []
+    height = box.part(tail).width
+    stop = box.thickness[pin] * grooves.STOP
+    for name, low, thick in (
+        ("bottom groove", box.groove_from_edge, box.bottom_thickness),
+        ("lid groove", height - box.lid_from_edge - box.lid_thickness, box.lid_thickness),
+    ):
+        if name == "lid groove" and piece.lid != "sliding":
+            continue
+        stopped = name not in place or tail in place[name].stopped
+        runs_out = name == "lid groove" and pin == LID_WAY_IN
+        out.append((low, low + thick, stop if stopped and not runs_out else 0.0, name))
+    return tuple(out)
 
 
 def _end(part: str, mate: str) -> str:

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from nullah.core.document import Kit
+from nullah.core.calls import Call, Option, taken
+from nullah.core.document import Choice, Kit
 from nullah.core.joints.frame import EQUAL
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
 from nullah.core.pieces.act import Act
 from nullah.core.pieces.box import Box
+from nullah.core.pieces.glue import OPEN_TIME, minutes_words, other_glue
 
 CLAMP_EVERY = 100.0  # mm
 LEAST_ENGAGED = 2.0  # mm of a panel in its groove on each side (common practice, no source)
@@ -105,3 +107,49 @@ def checks(box: Box, kit: Kit, clamps: int, engaged: Mapping[str, float]) -> tup
             )
         )
     return tuple(found)
+
+
+def stages_call(pre: str, kit: Kit, minutes: float, choices: tuple[Choice, ...]) -> Call | None:
+    """One go or two halves, when coating and closing take longer than the glue stays open; or a glue that stays open longer, where
+    neither fits."""
+    shortest = OPEN_TIME[kit.glue][0]
+    if minutes <= shortest:
+        return None
+    half = minutes / 2
+    fits = half <= shortest
+    glue = f"{kit.glue} stays open {minutes_words(shortest)}"
+    stages = Option(
+        "stages",
+        "two corners, then two",
+        (
+            f"{minutes_words(half)} min each, {'inside' if fits else 'which is over'} {minutes_words(shortest)}",
+            "a second drying time to wait",
+        ),
+    )
+    one = Option(
+        "one",
+        "all four at once",
+        (
+            f"{minutes_words(minutes)} min against {minutes_words(shortest)} of open time",
+            "the last corner may not close",
+        ),
+    )
+    options: tuple[Option, ...] = (stages, one)
+    why = "glue swells joints: what is late does not close"
+    if not fits:
+        slower = [g for g, (least, _) in OPEN_TIME.items() if least >= half]
+        options = (*(other_glue(g, minutes) for g in slower), stages, one)
+        why = f"no stage fits: one corner alone takes about {minutes_words(minutes / 4)} min, and {glue}"
+    asked = f"{minutes:.0f} min, {kit.glue}"
+    call_id = f"{pre}stages"
+    return Call(
+        call_id,
+        "together",
+        f"Coating and closing takes about {minutes_words(minutes)} min; {glue}. One go?",
+        options,
+        options[0].id,
+        why,
+        asked,
+        differ="A second pair of hands halves the time; slower glue or warmed parts do too. The label governs.",
+        taken=taken(call_id, options, asked, choices),
+    )

@@ -37,7 +37,7 @@ def as_it_is(chain: Chain, pair: str, thick: Mapping[str, float], planned: float
     rest = outside - sum(line.mm for line in lines)
     if abs(rest) > 0.005:
         lines = (*lines, ChainLine("outside as held or measured", rest))
-    return Chain(chain.name, lines, chain.edit)
+    return Chain(chain.name, lines, chain.edit, chain.rod)
 
 
 def planned_chains(piece: Piece, from_edge: float, lid_edge: float, bottom_t: float, lid_t: float) -> tuple[Chain, ...]:
@@ -48,35 +48,35 @@ def planned_chains(piece: Piece, from_edge: float, lid_edge: float, bottom_t: fl
     in_bay = math.ceil(c.count / bays)
     along_bay, tall, held = in_a_bay(piece)
     length = [
-        ChainLine("wall", piece.wall, 2, "piece.wall"),
+        ChainLine("wall", piece.wall, 2, "asked.wall"),
         ChainLine(
             f"bay: {held} {marked(along_bay)}, room {marked(2 * piece.wiggle)}", along_bay + 2 * piece.wiggle, bays
         ),
-        ChainLine("divider", piece.divider_thickness, piece.dividers, "piece.divider_thickness"),
-        ChainLine("added to that", piece.extra_length, 1, "piece.extra_length"),
+        ChainLine("divider", piece.divider_thickness, piece.dividers, "asked.divider_thickness"),
+        ChainLine("added to that", piece.extra_length, 1, "asked.extra_length"),
     ]
     width = [
-        ChainLine("wall", piece.wall, 2, "piece.wall"),
+        ChainLine("wall", piece.wall, 2, "asked.wall"),
         ChainLine(f"{c.name} across", across),
-        ChainLine("room each side", piece.wiggle, 2, "piece.wiggle"),
-        ChainLine("added to that", piece.extra_width, 1, "piece.extra_width"),
+        ChainLine("room each side", piece.wiggle, 2, "asked.wiggle"),
+        ChainLine("added to that", piece.extra_width, 1, "asked.extra_width"),
     ]
     height = [
         ChainLine("edge to groove", from_edge),
-        ChainLine("bottom", bottom_t, 1, "piece.bottom_thickness"),
+        ChainLine("bottom", bottom_t, 1, "asked.bottom_thickness"),
         ChainLine(f"{c.name} standing" if c.stand != "flat" else f"{in_bay} of {c.name}, stacked", tall),
-        ChainLine("room above", piece.wiggle, 1, "piece.wiggle"),
+        ChainLine("room above", piece.wiggle, 1, "asked.wiggle"),
     ]
     if piece.lid == "sliding":
         height += [
-            ChainLine("lid in its groove", lid_t, 1, "piece.lid_thickness"),
+            ChainLine("lid in its groove", lid_t, 1, "asked.lid_thickness"),
             ChainLine("groove to edge", lid_edge),
         ]
     elif piece.lid == "lift-off":
         height.append(ChainLine("lid drops in", lid_t / 2))
-    height.append(ChainLine("added to that", piece.extra_height, 1, "piece.extra_height"))
+    height.append(ChainLine("added to that", piece.extra_height, 1, "asked.extra_height"))
     return (
-        Chain("Length outside", tuple(x for x in length if x.times), "piece.extra_length"),
-        Chain("Width outside", tuple(width), "piece.extra_width"),
-        Chain("Height", tuple(height), "piece.extra_height"),
+        Chain("Length outside", tuple(x for x in length if x.times), "extra_length", "length"),
+        Chain("Width outside", tuple(width), "extra_width", "width"),
+        Chain("Height", tuple(height), "extra_height", "height"),
     )

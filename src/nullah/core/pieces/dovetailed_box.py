@@ -8,6 +8,7 @@ from typing import Any, get_args
 from pydantic.fields import FieldInfo
 
 from nullah.core.document_pieces import Contents, Piece
+from nullah.core.pieces import box_own
 from nullah.core.pieces.kind import Ask, Kind
 from nullah.core.wood.species import ALL
 
@@ -53,17 +54,18 @@ def _asks() -> Iterator[Ask]:
             yield Ask(name, words, "text", default)
         else:
             kind = "whole" if info.annotation is int else "number" if field == "slope" else "length"
-            yield Ask(name, words, kind, default, *_bounds(info))
+            least, most, above = _bounds(info)
+            yield Ask(name, words, kind, default, least, most, above=above)
 
 
-def _bounds(info: FieldInfo) -> tuple[float | None, float | None]:
-    """The least and the most that the document takes."""
+def _bounds(info: FieldInfo) -> tuple[float | None, float | None, bool]:
+    """The least and the most that the document takes, and whether it must be above the least."""
     found: dict[str, float] = {}
     for rule in info.metadata:
         for key in ("gt", "ge", "lt", "le"):
             if getattr(rule, key, None) is not None:
                 found[key[0]] = getattr(rule, key)
-    return found.get("g"), found.get("l")
+    return found.get("g"), found.get("l"), any(getattr(rule, "gt", None) is not None for rule in info.metadata)
 
 
 def _made(answers: Mapping[str, Any]) -> Piece:
@@ -80,4 +82,5 @@ DOVETAILED_BOX = Kind(
     "standing {contents.stand}\n"
     "with {dividers} dividers and a {lid} lid; sides of {wall_species} , inside of {panel_species} , lid of {lid_species}",
     made=_made,
+    works=box_own.work,
 )

@@ -18,6 +18,7 @@ from nullah.core.joints.plan import Check
 from nullah.core.refusals import sentence
 
 if TYPE_CHECKING:
+    from nullah.core.pieces.own import Works
     from nullah.core.pieces.sizes import Sizes
 
 Answers = Mapping[str, Any]
@@ -32,7 +33,8 @@ class Kind:
     """A kind of piece.
 
     ``sentence`` is the form: what is asked stands in braces by its name. ``design`` makes parts, rods and joints of all the answers;
-    ``checks`` what is to hold of the piece as a whole. ``made`` is for a kind the document has fields of its own for.
+    ``checks`` what is to hold of the piece as a whole. ``made`` is for a kind the document has fields of its own for, and
+    ``works`` for one that is worked out in a way of its own instead of from a design.
     """
 
     name: str
@@ -42,6 +44,7 @@ class Kind:
     design: Callable[[Answers], Design] | None = None
     checks: Callable[[Answers, Sizes, Grows], tuple[Check, ...]] | None = None
     made: Callable[[Answers], Piece] | None = None
+    works: Works | None = None
 
     @property
     def title(self) -> str:

@@ -2,11 +2,26 @@
 
 from __future__ import annotations
 
+from nullah.core.ask import BadAnswer
+from nullah.core.document_pieces import Piece
 from nullah.core.pieces.dovetailed_box import DOVETAILED_BOX
 from nullah.core.pieces.free import FREE
 from nullah.core.pieces.kind import Kind
+from nullah.core.pieces.own import Works
 from nullah.core.pieces.practice_joint import PRACTICE_JOINT
 from nullah.core.pieces.small_rest import SMALL_REST
 from nullah.core.pieces.small_table import SMALL_TABLE
 
 KINDS: dict[str, Kind] = {kind.name: kind for kind in (PRACTICE_JOINT, DOVETAILED_BOX, SMALL_TABLE, SMALL_REST, FREE)}
+
+
+def works_of(piece: Piece) -> Works:
+    """How the kind of a piece that the document has fields of its own for works it out.
+
+    Raises:
+        BadAnswer: this program has no such kind.
+    """
+    works = KINDS[piece.kind].works
+    if works is None:
+        raise BadAnswer(f"A {KINDS[piece.kind].title.lower()} is worked out from a design.")
+    return works

@@ -21,6 +21,7 @@ from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.look import DIMENSIONS, Seen, frame_axes
 from nullah.core.pieces.part import Chain, ChainLine, Part
 from nullah.core.pieces.sizes import NoPiece, Sizes
+from nullah.core.pieces.stick import Gap, Stick
 from nullah.core.shapes.cut import Placed
 from nullah.core.wood.species import species
 
@@ -93,6 +94,17 @@ class Worked:
     def why(self, part: str, dimension: str) -> tuple[tuple[str, float], ...]:
         """What a part's dimension is made up of: (what, mm) each, which add up to it where it is neither measured nor cut."""
         return self.sizes.why(part, dimension)
+
+    @property
+    def sticks(self) -> tuple[Stick, ...]:
+        """A story stick for every rod that has a length."""
+        edits = {c.rod: c.edit for c in self.chains}
+        found = []
+        for rod in self.sizes.design.rods:
+            marks = list(self.sizes.marks(rod.id).values())
+            if len(marks) > 1 and marks[-1] > marks[0]:
+                found.append(_stick(rod, [m - marks[0] for m in marks], marks[0], edits[rod.id]))
+        return tuple(found)
 
     @property
     def outside(self) -> tuple[float, float, float]:
@@ -264,6 +276,20 @@ def _chain(rod: Rod, sizes: Sizes) -> Chain:
             continue
         lines += [_line(t, sizes) for t in mark.gap]
     return Chain(rod.name, tuple(lines), next((t.edit for t in rod.total if t.edit), ""), rod.id)
+
+
+def _stick(rod: Rod, marks: list[float], start: float, edit: str) -> Stick:
+    """A rod as a story stick; what a single term gives may be typed and pulled."""
+    gaps = []
+    for mark, a, b in zip(rod.marks[1:], marks, marks[1:], strict=False):
+        term = mark.gap[0] if len(mark.gap) == 1 else None
+        asked = f"asked.{term.edit}" if term is not None and term.edit and term.times == 1 else ""
+        gaps.append(Gap(a, b, asked, mark.clear))
+    single = rod.marks[1].gap[0].edit if len(marks) == 2 and len(rod.marks[1].gap) == 1 else ""
+    total = f"rod.{rod.id}" if edit else f"asked.{single}" if single else ""
+    named = tuple((at, mark.id.replace("-", " ")) for mark, at in zip(rod.marks, marks, strict=True))
+    axis = "" if rod.frame else rod.axis
+    return Stick(rod.id, f"Story stick: {rod.name}", axis, start, named, tuple(gaps), total, edit or single)
 
 
 def _line(term: Term, sizes: Sizes) -> ChainLine:

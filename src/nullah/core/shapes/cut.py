@@ -6,6 +6,10 @@ mm, as one looks at its face with the upper edge up.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
+import numpy as np
+
 from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
 
@@ -61,6 +65,11 @@ class Placed:
             for i in range(3)
         )
         return (x, y, z)
+
+    def all(self, points: Sequence[Point3]) -> tuple[Point3, ...]:
+        """Points of the part in the piece."""
+        at = np.array(points) @ np.array(self.axes) + np.array(self.origin)
+        return tuple((x, y, z) for x, y, z in (np.round(at, GRID) + 0.0).tolist())
 
 
 WAYS = {

@@ -7,7 +7,9 @@ taken away, so that nothing depends on an order of painting.
 from __future__ import annotations
 
 import math
+from collections import OrderedDict
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
@@ -24,6 +26,10 @@ if TYPE_CHECKING:
 Floats = NDArray[np.float64]
 Box = tuple[float, float, float, float]  # left, low, right, top
 TOUCH = 1e-2  # mm: nearer than this, faces lie in one plane
+KEPT = 2_000  # bodies in a view whose faces are remembered
+AT_ONCE = 256  # faces held against all others at once
+SINGLY, TOGETHER = 24, 48  # what stands before a face is taken from it one by one, after so many together
+NO_ROOM = 1e-6  # mm2 by which an outline that is its own box differs from it
 LEAST = 0.3  # mm2 of a face that is drawn
 
 
@@ -76,43 +82,45 @@ def visible(bodies: Sequence[tuple[Sequence[Point3], Sequence[Flat]]], view: Vie
     import manifold3d
 
     at = [np.array(corners) for corners, _ in bodies]
-    by_body = [_faces(manifold3d, i, at[i], flats, view) for i, (_, flats) in enumerate(bodies)]
+    by_body = [_faces(manifold3d, i, body, view) for i, body in enumerate(bodies)]
     faces = [f for mine in by_body for f in mine]
     if not faces:
         return ()
     whole = [_outline(manifold3d, mine) for mine in by_body]
-    low, high = _reaches(faces)  # of each face (column) before the plane of each (row)
-    body_low, body_high = _body_reaches(at, faces)
-    meet, meet_whole = _meets(faces, [f.box for f in faces]), _meets(faces, [box for box, _ in whole])
+    whole_boxes = [box for box, _ in whole]
+    upright = np.array([(b[2] - b[0]) * (b[3] - b[1]) - shape.area() < NO_ROOM for b, shape in whole])
     own = np.array([f.body for f in faces])
-    np.fill_diagonal(meet, False)
-    among = own[:, None] == np.arange(len(bodies))[None, :]
-    wholly = meet_whole & ~among & (body_high > TOUCH) & (body_low >= -TOUCH)
-    partly = meet_whole & (among | ((body_high > TOUCH) & ~wholly))
-    pairs = meet & (high > TOUCH) & partly[:, own]
     found = []
-    for i, face in enumerate(faces):
-        before: list[tuple[Box, CrossSection, _Face | None]] = [(*whole[n], None) for n in np.flatnonzero(wholly[i])]
-        for j in np.flatnonzero(pairs[i]):
-            other = faces[j]
-            before.append((other.box, other.shape, None if low[i, j] >= -TOUCH else other))
-        found += _patches(face, _less(manifold3d, face, before))
+    for start in range(0, len(faces), AT_ONCE):  # all at once would take memory by the square of their number
+        some = faces[start : start + AT_ONCE]
+        low, high = _ranges(some, [f.points for f in faces])
+        body_low, body_high = _ranges(some, at)
+        meet, meet_whole = _meets(some, [f.box for f in faces]), _meets(some, whole_boxes)
+        meet[np.arange(len(some)), np.arange(start, start + len(some))] = False
+        among = own[start : start + len(some), None] == np.arange(len(bodies))[None, :]
+        wholly = meet_whole & ~among & (body_high > TOUCH) & (body_low >= -TOUCH)
+        partly = meet_whole & (among | ((body_high > TOUCH) & ~wholly))
+        pairs = meet & (high > TOUCH) & partly[:, own]
+        covered = (wholly & upright[None, :] & _lies_in(some, whole_boxes)).any(axis=1)
+        for i, face in enumerate(some):
+            if covered[i]:  # by the rectangle that a body in front of it is from here
+                continue
+            before: list[tuple[Box, CrossSection, _Face | None]] = [
+                (*whole[n], None) for n in np.flatnonzero(wholly[i])
+            ]
+            for j in np.flatnonzero(pairs[i]):
+                other = faces[j]
+                before.append((other.box, other.shape, None if low[i, j] >= -TOUCH else other))
+            found += _patches(face, _less(manifold3d, face, before))
     return tuple(found)
 
 
-def _reaches(faces: list[_Face]) -> tuple[Floats, Floats]:
-    """How far each face reaches before the plane of each: (faces, faces) the least and the most, mm."""
-    normals, offsets = np.array([f.normal for f in faces]), np.array([f.offset for f in faces])
-    reach = normals @ np.concatenate([f.points for f in faces]).T - offsets[:, None]
-    starts = np.cumsum([0, *(len(f.points) for f in faces[:-1])])
+def _ranges(some: list[_Face], points: list[Floats]) -> tuple[Floats, Floats]:
+    """How far each set of points reaches before the plane of each of some faces: (some, sets) the least and the most, mm."""
+    normals, offsets = np.array([f.normal for f in some]), np.array([f.offset for f in some])
+    reach = normals @ np.concatenate(points).T - offsets[:, None]
+    starts = np.cumsum([0, *(len(p) for p in points[:-1])])
     return np.minimum.reduceat(reach, starts, axis=1), np.maximum.reduceat(reach, starts, axis=1)
-
-
-def _body_reaches(corners: list[Floats], faces: list[_Face]) -> tuple[Floats, Floats]:
-    """How far each body reaches before the plane of each face: (faces, bodies) the least and the most, mm."""
-    normals, offsets = np.array([f.normal for f in faces]), np.array([f.offset for f in faces])
-    reach = [normals @ mine.T - offsets[:, None] for mine in corners]
-    return np.array([r.min(axis=1) for r in reach]).T, np.array([r.max(axis=1) for r in reach]).T
 
 
 def _meets(faces: list[_Face], boxes: list[Box]) -> NDArray[np.bool_]:
@@ -122,6 +130,15 @@ def _meets(faces: list[_Face], boxes: list[Box]) -> NDArray[np.bool_]:
         (a[..., 0] < b[..., 2]) & (b[..., 0] < a[..., 2]) & (a[..., 1] < b[..., 3]) & (b[..., 1] < a[..., 3])
     )
     return met
+
+
+def _lies_in(faces: list[_Face], boxes: list[Box]) -> NDArray[np.bool_]:
+    """Whether the box of each face lies in each of the boxes: (faces, boxes)."""
+    a, b = np.array([f.box for f in faces])[:, None, :], np.array(boxes)[None, :, :]
+    lies: NDArray[np.bool_] = np.logical_and(
+        (a[..., :2] >= b[..., :2]).all(axis=2), (a[..., 2:] <= b[..., 2:]).all(axis=2)
+    )
+    return lies
 
 
 def _outline(m: Any, faces: list[_Face]) -> tuple[Box, CrossSection]:
@@ -136,33 +153,55 @@ def _less(m: Any, face: _Face, before: list[tuple[Box, CrossSection, _Face | Non
     largest of it first; what stands partly before it is clipped at its plane."""
     shape = face.shape
     before.sort(key=lambda b: (b[2] is not None, -(b[0][2] - b[0][0]) * (b[0][3] - b[0][1])))
-    for _, other, clipped in before:
-        nearer = other if clipped is None else _clipped(m, clipped, face, shape.bounds())
-        if nearer is None:
-            continue
-        shape = shape - nearer
-        if shape.is_empty():
-            break
+    at = 0
+    while at < len(before) and not shape.is_empty():
+        room, some = shape.bounds(), before[at : at + (1 if at < SINGLY else TOGETHER)]
+        nearer = [other if clipped is None else _clipped(m, clipped, face, room) for _, other, clipped in some]
+        there = [n for n in nearer if n is not None]
+        if len(there) == 1:
+            shape = shape - there[0]
+        elif there:
+            shape = m.CrossSection.batch_boolean([shape, *there], m.OpType.Subtract)
+        at += len(some)
     return shape
 
 
-def _faces(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: View) -> list[_Face]:
-    """The flats of one body that look at the eye."""
+_known: OrderedDict[tuple[int, int, View], tuple[object, list[_Face]]] = OrderedDict()
+
+
+def _faces(m: Any, number: int, body: tuple[Sequence[Point3], Sequence[Flat]], view: View) -> list[_Face]:
+    """The flats of one body that look at the eye, remembered as long as the body is the same object."""
+    key = (id(body[0]), id(body[1]), view)
+    kept = _known.get(key)
+    if kept is None:
+        kept = _known[key] = (body, _looking(m, number, np.array(body[0]), body[1], view))
+        while len(_known) > KEPT:
+            _known.popitem(last=False)
+    return [f if f.body == number else replace(f, body=number) for f in kept[1]]
+
+
+def _looking(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: View) -> list[_Face]:
     if not flats:
         return []
     three = corners[np.array([f.triangle for f in flats])]
     normals = np.cross(three[:, 1] - three[:, 0], three[:, 2] - three[:, 0])
     normals /= np.linalg.norm(normals, axis=1)[:, None]
     flat = corners @ np.array([view.right, view.up]).T
+    seen = np.flatnonzero(normals @ np.array(view.eye) > 1e-6)
+    if not len(seen):
+        return []
+    ways = np.empty((len(seen), 3, 3))
+    ways[:, 0], ways[:, 1], ways[:, 2] = view.right, view.up, normals[seen]
+    back = np.linalg.inv(ways)
     found = []
-    for i in np.flatnonzero(normals @ np.array(view.eye) > 1e-6).tolist():
-        numbers = np.array([n for ring in flats[i].rings for n in ring])
+    for i, turned in zip(seen.tolist(), back, strict=True):
+        numbers = [n for ring in flats[i].rings for n in ring]
         shape = m.CrossSection([flat[list(ring)] for ring in flats[i].rings], m.FillRule.Positive)
-        low, high = flat[numbers].min(axis=0), flat[numbers].max(axis=0)
+        on = flat[numbers].tolist()
+        xs, ys = [p[0] for p in on], [p[1] for p in on]
         normal = normals[i]
-        box = (float(low[0]), float(low[1]), float(high[0]), float(high[1]))
-        back = np.linalg.inv(np.array([view.right, view.up, normal]))
-        found.append(_Face(number, normal, float(normal @ three[i, 0]), corners[numbers], back, box, shape))
+        box = (min(xs), min(ys), max(xs), max(ys))
+        found.append(_Face(number, normal, float(normal @ three[i, 0]), corners[numbers], turned, box, shape))
     return found
 
 

@@ -91,7 +91,7 @@ def _implied(steps: list[Step], piece: PieceResult, breakdown: BreakdownResult) 
 def _of_piece(made: Made, job: Job, together: TogetherResult | None) -> list[Step]:
     """The joints of one piece, what is fitted, and how it goes together."""
     joints = job.joints.of_piece[made.id]
-    first = _joint_steps(made.parts, joints, job) if made.box is not None else _design_steps(made.parts, joints, job)
+    first = _joint_steps(made.parts, joints, job) if made.own is not None else _design_steps(made.parts, joints, job)
     return [*first, *_last_steps(made, joints, together)]
 
 

@@ -4,18 +4,15 @@ from __future__ import annotations
 
 from nullah.core.calls import Call, Change, Option, taken
 from nullah.core.document import Choice, JointMark, Project
-from nullah.core.document_pieces import Designed, Piece
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import SAME, marked
-from nullah.core.pieces.box_calls import changed
+from nullah.core.stations.made import Made
 
-# figures that come straight from what is asked of the piece: going back to them is a change of the piece alone
-_ASKED = {"tails": "tails", "pin": "pin", "half pin": "half_pin", "slope": "slope"}
 _FOLLOWING = ("tails", "pin", "half pin", "slope", "width")  # said first; of what follows from them only what is left
 
 
 def conflicts(
-    piece: Piece | Designed, joints: tuple[JointPlan, ...], cut: tuple[JointMark, ...], choices: tuple[Choice, ...]
+    made: Made, joints: tuple[JointPlan, ...], cut: tuple[JointMark, ...], choices: tuple[Choice, ...]
 ) -> tuple[Call, ...]:
     """One call for all joints that differ alike from what was cut."""
     by_id = {j.id: j for j in joints}
@@ -24,7 +21,7 @@ def conflicts(
         facts = _facts(mark, by_id.get(mark.joint))
         if facts:
             alike.setdefault(facts, []).append(mark)
-    return tuple(_conflict(piece, marks, facts, by_id, choices) for facts, marks in alike.items())
+    return tuple(_conflict(made, marks, facts, by_id, choices) for facts, marks in alike.items())
 
 
 def _facts(mark: JointMark, now: JointPlan | None) -> tuple[str, ...]:
@@ -48,7 +45,7 @@ def _figure(name: str, value: float) -> str:
 
 
 def _conflict(
-    piece: Piece | Designed,
+    made: Made,
     marks: list[JointMark],
     facts: tuple[str, ...],
     by_id: dict[str, JointPlan],
@@ -70,10 +67,10 @@ def _conflict(
             _unmarked(ids),
         ),
     ]
-    back = _as_cut(first, by_id.get(first.joint)) if isinstance(piece, Piece) else {}
-    if back and isinstance(piece, Piece):
-        words = ", ".join(f"{k.replace('_', ' ')} {v:g}" for k, v in back.items())
-        options.insert(0, Option("follow", "the plan goes back to what is cut", (words,), changed(piece, back)))
+    back = made.own.as_cut(first, by_id.get(first.joint)) if made.own is not None else None
+    if back is not None:
+        words, change = back
+        options.insert(0, Option("follow", "the plan goes back to what is cut", (words,), change))
     asked = f"{', '.join(sorted(ids))}: {'; '.join(facts)}"[:2000]
     call_id = f"cut {first.joint}"
     return Call(
@@ -88,19 +85,6 @@ def _conflict(
         conflict=True,
         taken=taken(call_id, tuple(options), asked, choices),
     )
-
-
-def _as_cut(mark: JointMark, now: JointPlan | None) -> dict[str, float]:
-    """The fields of the piece that would make the plan what was cut; nothing where they alone would not."""
-    if now is None:
-        return {}
-    off = [n for n, v in mark.figures.items() if n in now.figures and abs(now.figures[n] - v) > 1e-6]
-    if any(name not in _ASKED for name in off):
-        return {}
-    back = {_ASKED[name]: mark.figures[name] for name in off}
-    if "tails" in back or "pin" in back or "half_pin" in back:  # else their number would follow the width anew
-        back["tails"] = int(mark.figures["tails"])
-    return back
 
 
 def _unmarked(joints: frozenset[str]) -> Change:

@@ -10,12 +10,11 @@ from dataclasses import replace
 from nullah.core.calls import Call, Option, taken
 from nullah.core.design import JointDesign
 from nullah.core.document import Choice, JointMark, Kit
-from nullah.core.document_pieces import Designed, Piece
+from nullah.core.document_pieces import Designed
 from nullah.core.frozen import frozen
-from nullah.core.joints.dovetail import NoDovetail
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import JointPlan, Setting, gathered, qualified
-from nullah.core.pieces import box_joints
+from nullah.core.pieces.own import Laying
 from nullah.core.pieces.worked import Worked
 from nullah.core.stations import cut_joints
 from nullah.core.stations.made import Made, PieceResult, owner
@@ -47,35 +46,20 @@ def work(kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult, cut: tupl
     calls: list[Call] = []
     ids = tuple(m.id for m in upstream.made)
     for made in upstream.made:
-        joints, trouble, asked = (
-            _of_box(made, kit, choices) if isinstance(made.piece, Piece) else _of_design(made, choices)
-        )
+        mine = made.own.laid(kit, choices) if made.own is not None else _of_design(made, choices)
+        asked = mine.calls
         name = made.piece.name if made.prefix else ""
-        laid[made.id] = tuple(qualified(j, made.prefix, name) for j in joints)
-        troubles[made.id] = trouble
+        laid[made.id] = tuple(qualified(j, made.prefix, name) for j in mine.joints)
+        troubles[made.id] = mine.trouble
         marks = tuple(m for m in cut if owner(m.joint.removeprefix("corner "), ids) == made.id)
-        if not trouble:
-            asked = (*cut_joints.conflicts(made.piece, laid[made.id], marks, choices), *asked)
+        if not mine.trouble:
+            asked = (*cut_joints.conflicts(made, laid[made.id], marks, choices), *asked)
         if len(ids) > 1:
             asked = tuple(replace(c, question=f"{made.piece.name}: {c.question}") for c in asked)
         calls += asked
     joints = tuple(j for mine in laid.values() for j in mine)
     settings = gathered([s for j in joints for s in j.settings])
     return JointsResult(joints, settings, troubles[upstream.hand], tuple(calls), laid, troubles)
-
-
-def _of_box(made: Made, kit: Kit, choices: tuple[Choice, ...]) -> tuple[tuple[JointPlan, ...], str, tuple[Call, ...]]:
-    """Joints, what stands in their way, and calls of a box."""
-    box, piece = made.box, made.piece
-    if box is None or not isinstance(piece, Piece):
-        return (), made.problem, ()
-    proud = box_joints.proud_call(piece, box, choices)
-    school = box_joints.school_call(piece, box, kit, choices)
-    try:
-        joints = box_joints.joints_of(piece, kit, box, box_joints.PROUD[proud.in_force], school.in_force == "pins")
-    except NoDovetail as error:
-        return (), str(error), (proud, school)
-    return joints, "", (proud, school)
 
 
 def _schools(made: Made, worked: Worked, choices: tuple[Choice, ...]) -> tuple[Call, ...]:
@@ -126,17 +110,17 @@ def _matters(worked: Worked, joint: JointDesign, name: str) -> bool:
         return False
 
 
-def _of_design(made: Made, choices: tuple[Choice, ...]) -> tuple[tuple[JointPlan, ...], str, tuple[Call, ...]]:
-    """Joints of a designed piece, and what stands in their way."""
+def _of_design(made: Made, choices: tuple[Choice, ...]) -> Laying:
+    """Joints of a designed piece, what stands in their way, and what is asked of them."""
     if made.worked is None:
-        return (), made.problem, ()
+        return Laying((), made.problem, ())
     if (
         isinstance(made.piece, Designed) and made.piece.edits
     ):  # what the maker changed may leave a joint without its place
         laid, failed = made.worked.joints_there_are()
         lost = tuple(lost_call(made.piece, name, f"{why} {name} is set aside.", choices) for name, why in failed)
-        return laid, "", (*lost, *_schools(made, made.worked, choices))
+        return Laying(laid, "", (*lost, *_schools(made, made.worked, choices)))
     try:
-        return made.worked.joints(), "", _schools(made, made.worked, choices)
+        return Laying(made.worked.joints(), "", _schools(made, made.worked, choices))
     except ValueError as error:
-        return (), str(error), ()
+        return Laying((), str(error), ())

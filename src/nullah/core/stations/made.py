@@ -6,22 +6,29 @@ from collections.abc import Mapping
 from dataclasses import field
 
 from nullah.core.calls import Call
-from nullah.core.document_pieces import Designed, Piece, prefix
+from nullah.core.document_pieces import WHOLE, Designed, Piece, prefix
 from nullah.core.frozen import frozen
-from nullah.core.joints.plan import Check
-from nullah.core.pieces.box import Box
+from nullah.core.joints.plan import JointPlan, unqualified
+from nullah.core.pieces.own import Own
 from nullah.core.pieces.part import Chain, Part
+from nullah.core.pieces.stick import Stick
 from nullah.core.pieces.worked import Worked
+from nullah.core.shapes.cut import Placed, Point3
+
+APART = 0.9  # of a part's distance from the middle: how far it moves when all comes apart
 
 
 @frozen
 class Made:
-    """One piece worked out: what the document says of it, its parts by the project's names, and what cannot be worked out."""
+    """One piece worked out: what the document says of it, its parts by the project's names, and what cannot be worked out.
+
+    ``own``: where its kind works it out in a way of its own; ``worked``: where it is worked out from a design.
+    """
 
     piece: Piece | Designed
     parts: tuple[Part, ...] = ()
     problem: str = ""
-    box: Box | None = None
+    own: Own | None = None
     worked: Worked | None = None
 
     @property
@@ -35,26 +42,73 @@ class Made:
         return prefix(self.piece.id)
 
     @property
-    def chains(self) -> tuple[Chain, ...]:
-        """Its lines of arithmetic."""
-        one = self.box or self.worked
-        return one.chains if one else ()
-
-    def failing(self) -> tuple[Check, ...]:
-        """What is to hold of a designed piece as a whole and does not."""
-        return tuple(c for c in self.worked.checks if not c.holds) if self.worked is not None else ()
+    def whole(self) -> str:
+        """What measurements of the whole piece, its diagonals, are written under."""
+        return f"{self.prefix}{WHOLE}"
 
     @property
-    def outside(self) -> tuple[float, float, float] | None:
+    def chains(self) -> tuple[Chain, ...]:
+        """Its lines of arithmetic."""
+        one = self.own or self.worked
+        return one.chains if one else ()
+
+    @property
+    def sticks(self) -> tuple[Stick, ...]:
+        """Its story sticks."""
+        one = self.own or self.worked
+        return one.sticks if one else ()
+
+    def failing(self) -> tuple[str, ...]:
+        """What is to hold of the piece as a whole and does not, a sentence each."""
+        if self.own is not None:
+            return self.own.problems
+        return tuple(c.text for c in self.worked.checks if not c.holds) if self.worked is not None else ()
+
+    @property
+    def outside(self) -> Point3 | None:
         """How far it reaches along x, y and z, mm; None where it has no parts."""
-        if self.box is not None:
-            return self.box.outside
+        if self.own is not None:
+            return self.own.outside
         return self.worked.outside if self.worked is not None and self.parts else None
+
+    @property
+    def inside(self) -> Point3 | None:
+        """What is clear inside it, mm; None where that is not told."""
+        return self.own.inside if self.own is not None else None
+
+    def label(self, part: Part) -> str:
+        """What one of its parts is called without its piece's name: by its letter where its kind names parts so."""
+        return part.id.removeprefix(self.prefix) if self.own is not None else part.name.rpartition(": ")[2]
+
+    def stands(self, joints: tuple[JointPlan, ...]) -> tuple[Placed, ...]:
+        """Every part where it stands, by the piece's own names.
+
+        Args:
+            joints: of the piece, as they are laid out, by the project's names.
+        """
+        if self.own is not None:
+            return self.own.placed(tuple(unqualified(j, self.prefix) for j in joints))
+        return self.worked.placed() if self.worked is not None else ()
+
+    def away(self, part: str, middle: Point3, whole: Point3) -> Point3:
+        """How far a part moves off, mm, when the piece comes wholly apart.
+
+        Args:
+            middle: of the part; whole: of the piece; mm.
+        """
+        if self.own is not None:
+            return self.own.away(part)
+        x, y, z = (APART * (a - b) for a, b in zip(middle, whole, strict=True))
+        return (x, y, z)
+
+    def shifts(self) -> tuple[str, ...]:
+        """The parts that may be pulled to and fro along the piece, by its own names."""
+        return self.own.shifts() if self.own is not None else ()
 
 
 @frozen
 class PieceResult:
-    """Every piece; of the one in hand its box, if it is one, and what could not be worked out of it; the calls of all."""
+    """Every piece, the one in hand, and the calls of all."""
 
     made: tuple[Made, ...]
     hand: str
@@ -67,31 +121,25 @@ class PieceResult:
         return next(m for m in self.made if m.id == self.hand)
 
     @property
-    def box(self) -> Box | None:
-        """The box in hand; None where it is none, or cannot be worked out."""
-        return self.in_hand.box
-
-    @property
     def problem(self) -> str:
         """Why the piece in hand cannot be worked out, "" where it can."""
         return self.in_hand.problem
 
     def called(self, name: str) -> str:
-        """What a part is called whichever piece is in hand: a part of the first box by its own name, any other by its label, with its
-        piece's name."""
+        """What a part is called whichever piece is in hand: a part of the first piece by its own name where its kind names parts by
+        letters, any other by its label, with its piece's name."""
         made = self.of_part.get(name)
-        if made is None or (made.box is not None and not made.prefix):
+        if made is None or (made.own is not None and not made.prefix):
             return name
         return next(p.name for p in made.parts if p.id == name)
 
     def spoken(self, name: str) -> str:
-        """What a part is called where it is mentioned: a side of a box by its letter, a part of a designed piece by its label, those of
-        pieces that are not in hand with their piece's name."""
+        """What a part is called where it is mentioned: by its letter or its label, those of pieces that are not in hand with their
+        piece's name."""
         made = self.of_part.get(name)
         if made is None:
             return name
-        part = next(p for p in made.parts if p.id == name)
-        own = name.removeprefix(made.prefix) if made.box is not None else part.name.rpartition(": ")[2]
+        own = made.label(next(p for p in made.parts if p.id == name))
         return own if made.id == self.hand or not made.prefix else f"{made.piece.name}: {own}"
 
     @property

@@ -9,7 +9,8 @@ from nullah.core.calls import Call, Change
 from nullah.core.document import Choice, CutMark, Kit, Measured
 from nullah.core.document_pieces import Designed, Piece, prefix
 from nullah.core.joints.family import Shop
-from nullah.core.pieces import box_calls, worked
+from nullah.core.pieces import worked
+from nullah.core.pieces.kinds import works_of
 from nullah.core.pieces.look import DIMENSIONS
 from nullah.core.pieces.part import Part
 from nullah.core.stations.made import Made, PieceResult, owner
@@ -38,9 +39,9 @@ def work(
         said = tuple(_own(m, piece.id) for m in measured if owner(m.part, ids) == piece.id)
         marks = tuple(_own(m, piece.id) for m in cut if owner(m.part, ids) == piece.id)
         one, asked = (
-            _box(piece, said, marks, choices, wood)
-            if isinstance(piece, Piece)
-            else _designed(piece, said, marks, choices, shop, wood)
+            _designed(piece, said, marks, choices, shop, wood)
+            if isinstance(piece, Designed)
+            else _in_its_own_way(piece, said, marks, choices, wood)
         )
         made.append(one)
         calls += [replace(c, question=f"{piece.name}: {c.question}") if several else c for c in asked]
@@ -54,18 +55,16 @@ def _own(mark: M, piece_id: str) -> M:
     return mark.model_copy(update={"part": mark.part.removeprefix(prefix(piece_id))}) if prefix(piece_id) else mark
 
 
-def _qualified(part: Part, piece: Piece | Designed, box: bool) -> Part:
+def _qualified(part: Part, piece: Piece | Designed) -> Part:
     """A part by the project's names."""
     pre = prefix(piece.id)
-    if box:
-        part = replace(part, fitted=part.group != "sides", in_order=part.group == "sides")
     if not pre:
         return part
     name = f"{piece.name}: {part.name}"[:120]
     return replace(part, id=f"{pre}{part.id}", name=name, group=f"{pre}{part.group}" if part.group else "")
 
 
-def _box(
+def _in_its_own_way(
     piece: Piece,
     measured: tuple[Measured, ...],
     cut: tuple[CutMark, ...],
@@ -73,26 +72,23 @@ def _box(
     wood: WoodOfParts,
 ) -> tuple[Made, tuple[Call, ...]]:
     pre = prefix(piece.id)
-    wood = (
-        WoodOfParts(wood.dry, wood.wet, {k.removeprefix(pre): v for k, v in wood.parts.items()}, wood.by_species)
-        if pre
-        else wood
-    )
+    if pre:
+        mine = {k.removeprefix(pre): v for k, v in wood.parts.items()}
+        wood = WoodOfParts(wood.dry, wood.wet, mine, wood.by_species)
     try:
-        box, first, last = box_calls.worked(piece, measured, cut, choices, wood)
+        own, first, last = works_of(piece)(piece, measured, cut, choices, wood)
     except ValueError as error:
         return Made(piece, problem=str(error)), ()
-    parts = tuple(_qualified(p, piece, True) for p in box.parts)
+    parts = tuple(_qualified(p, piece) for p in own.parts)
     conflicts = []
-    for local, part in zip(box.parts, parts, strict=True):
+    for local, part in zip(own.parts, parts, strict=True):
 
         def follow(off: list[int], local: Part = local) -> Change | None:
-            update = box_calls.following(piece, local, off)
-            return box_calls.changed(piece, update) if update else None
+            return own.following(local, off)
 
-        if part.cut and (c := conflict("box", part, local.id, follow, choices)):
+        if part.cut and (c := conflict(own.word, part, local.id, follow, choices)):
             conflicts.append(c)
-    return Made(piece, parts, "", box), (*conflicts, *first, *last)
+    return Made(piece, parts, "", own), (*conflicts, *first, *last)
 
 
 # ---- pieces that are designed
@@ -124,7 +120,7 @@ def _designed(
             done = worked.work(piece, measured, cut, taken_ways, shop, grows)
     except ValueError as error:
         return Made(piece, problem=str(error)), ()
-    parts = tuple(_qualified(p, piece, False) for p in done.parts)
+    parts = tuple(_qualified(p, piece) for p in done.parts)
     conflicts = []
     for part in parts:
 

@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping
 
 from nullah.core.calls import Call, Change, Option, taken
 from nullah.core.document import Choice, CutMark, Measured, Project
-from nullah.core.document_pieces import Designed, prefix
+from nullah.core.document_pieces import OPENING, WHOLE, Designed, prefix
 from nullah.core.measure import SAME, marked
 from nullah.core.pieces import worked
 from nullah.core.pieces.look import DIMENSIONS
@@ -120,7 +120,7 @@ def gone_calls(
     for name in names:
         mine = owner(name, ids)
         local = name.removeprefix(prefix(mine))
-        if mine not in whole or local in ("opening", "box"):
+        if mine not in whole or local in (OPENING, WHOLE):
             continue
         options = (
             Option("keep", "keep it in case the part comes back", ("it changes nothing until then",)),

@@ -7,7 +7,6 @@ from nullah.core.document import BoardLayout, CutMark, Project
 from nullah.core.document_pieces import AddPart, Designed, Drop, Piece, Put
 from nullah.core.layout.model import leaves
 from nullah.core.layout.progress import without_parts
-from nullah.core.pieces import box_calls
 from nullah.core.pieces.look import DIMENSIONS
 from nullah.core.pieces.part import Part
 from nullah.core.stations.as_made import parts_named
@@ -55,10 +54,9 @@ def dropped(project: Project, piece_id: str, name: str) -> Project:
 
 def thinner(made: Made, parts: tuple[Part, ...], to: float) -> Change | None:
     """The change that makes these parts, and those like them, so thick; None where nothing sets it."""
-    if isinstance(made.piece, Piece):
-        local = parts[0].group.removeprefix(made.prefix) or parts[0].id.removeprefix(made.prefix)
-        name = box_calls.THICKNESS_FIELD.get(local)
-        return box_calls.changed(made.piece, {name: to}) if name else None
+    if made.own is not None:
+        local = parts[0].id.removeprefix(made.prefix)
+        return made.own.thinner(next(p for p in made.own.parts if p.id == local), to)
     group = parts[0].group
     alike = [p for p in made.parts if p in parts or (group and p.group == group)]
     return put(made.id, tuple((p.id.removeprefix(made.prefix), "thickness", to) for p in alike))

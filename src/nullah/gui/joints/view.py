@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QCheckBox, QListWidget, QWidget
 from nullah.core import measure
 from nullah.core.document_pieces import Designed
 from nullah.core.drawing import Drawing
-from nullah.core.edit import set_in, set_piece
+from nullah.core.edit import set_in
 from nullah.core.joints.plan import JointPlan
 from nullah.core.pictures import joint as picture
 from nullah.core.piece_edits import set_joint
@@ -105,16 +105,14 @@ class JointsView(QWidget):
 
     def _typed(self, name: str, text: str) -> None:
         s = self.session
-        field = name.removeprefix("piece.")
+        field = name.removeprefix("asked.")
         joint = self.joint()
         if joint is None:
             return
 
         def make():
             mm = measure.parse_positive(text, s.project.units, f"the {field.replace('_', ' ')}")
-            if isinstance(s.project.in_hand, Designed):
-                return set_joint(s.project, joint.id, field, mm)
-            return set_piece(s.project, field, mm)
+            return set_joint(s.project, joint.id, field, mm)
 
         s.attempt(f"{field.replace('_', ' ')}: {text.strip()}", make)
 

@@ -41,7 +41,7 @@ def fitted(drawing: Drawing, width: float, height: float, margin: float, up: flo
 
 LEAST_MARGIN = 18.0  # px: a drop that is pulled has its arrows in it; words take more where they stand beyond
 PAD = 4.0  # px kept between words and the edge of the widget
-MOST_MARGIN = 0.46  # of a side, that words may take of it
+SMALLER, TRIES = 0.9, 16  # how much smaller the next try is to fit a drawing with its words, and how many there are
 
 
 def fitted_with_words(
@@ -62,23 +62,23 @@ def fitted_with_words(
     left, low, right, top = drawing.extent()
     height -= foot
     wide, tall = max(right - left, 1e-6), max(top - low, 1e-6)
-    side = min(LEAST_MARGIN, margin if up is None else up)
-    margins = [min(LEAST_MARGIN, margin), side] * 2  # left, below, right, above
-    most = [width * MOST_MARGIN, height * MOST_MARGIN] * 2
-    for _ in range(8):
-        k = max(1e-6, min((width - margins[0] - margins[2]) / wide, (height - margins[1] - margins[3]) / tall))
+    across, side = min(LEAST_MARGIN, margin), min(LEAST_MARGIN, margin if up is None else up)
+    k = max(1e-6, min((width - 2 * across) / wide, (height - 2 * side) / tall))
+    best: tuple[float, float, list[float]] | None = None
+    for _ in range(TRIES):
         box = words(k)
         beyond = (left * k - box[0], low * k - box[1], box[2] - right * k, box[3] - top * k)
-        wanted = [min(max(m, b + PAD), limit) for m, b, limit in zip(margins, beyond, most, strict=True)]
-        # what is drawn stands in the middle of its room, so there may be more of that than the margin
-        spare_x = (width - margins[0] - margins[2] - wide * k) / 2
-        spare_y = (height - margins[1] - margins[3] - tall * k) / 2
-        short = [w > m + s + 0.5 for w, m, s in zip(wanted, margins, (spare_x, spare_y) * 2, strict=True)]
-        if not any(short):
+        need = [max(m, b + PAD) for m, b in zip((across, side, across, side), beyond, strict=True)]
+        over = max((wide * k + need[0] + need[2]) / width, (tall * k + need[1] + need[3]) / height)
+        if best is None or over < best[0]:
+            best = (over, k, need)
+        if over <= 1.0:
             break
-        margins = wanted
-    x = margins[0] + max(0.0, (width - margins[0] - margins[2] - wide * k) / 2) - left * k
-    y = height - margins[1] - max(0.0, (height - margins[1] - margins[3] - tall * k) / 2) + low * k
+        k *= SMALLER  # the smaller it is drawn, the more of its figures stand beside it: the first that fits is taken
+    _, k, need = best or (0.0, k, [across, side, across, side])
+    # what is drawn stands in the middle of its room, as far as its words let it
+    x = min(max((width - wide * k) / 2, need[0]), max(need[0], width - wide * k - need[2])) - left * k
+    y = height - min(max((height - tall * k) / 2, need[1]), max(need[1], height - tall * k - need[3])) + low * k
     return Scale(k, x, y)
 
 

@@ -41,9 +41,9 @@ class Form(QWidget):
             self._build(kind)
         for name, field in self.fields.items():
             field.show_text(self._words(self._asks[name], answer(piece, name)))
-        for name, box in self.picks.items():
+        for name, choice in self.picks.items():
             value = answer(piece, name)
-            box.setCurrentText({True: "yes", False: "no"}.get(value, value) if isinstance(value, bool) else value)
+            choice.setCurrentText({True: "yes", False: "no"}.get(value, value) if isinstance(value, bool) else value)
 
     def _words(self, ask: Ask, value: object) -> str:
         if ask.type == "length":
@@ -66,17 +66,19 @@ class Form(QWidget):
                 self.rows.addWidget(flow(*pieces))
 
     def _asked(self, ask: Ask) -> QWidget:
-        spoken = ask.name.removeprefix("contents.").replace("_", " ")
+        spoken = _spoken(ask)
         if ask.type in ("choice", "yesno"):
             options = ["yes", "no"] if ask.type == "yesno" else list(ask.options)
-            self.picks[ask.name] = box = pick(spoken, options, lambda t: self._set(ask, lambda: ask.read(t), t))
-            box.setToolTip(ask.words)
-            return box
+            self.picks[ask.name] = choice = pick(spoken, options, lambda t: self._set(ask, lambda: ask.read(t), t))
+            choice.setToolTip(ask.words)
+            choice.setAccessibleName(ask.words)
+            return choice
         name = ask.name
         self.fields[name] = field = Field(
             name, WIDE[ask.type], lambda t: self._set(ask, self._read(ask, t), t), ask.type == "length"
         )
         field.setToolTip(ask.words)
+        field.setAccessibleName(ask.words)
         return field
 
     def _read(self, ask: Ask, text: str) -> Callable[[], object]:
@@ -84,14 +86,26 @@ class Form(QWidget):
         if ask.type != "length":
             return lambda: ask.read(text)
 
-        def length() -> float:
-            mm = measure.parse_length(text, self.session.project.units)
-            if mm <= 0 and (ask.least is None or ask.least > 0 or ask.name.startswith("contents.")):
-                raise measure.BadLength(f'"{text.strip()[:30]}" is not more than zero; this size must be.')
-            return mm
-
-        return length
+        return lambda: length(self.session, ask, text)
 
     def _set(self, ask: Ask, value: Callable[[], object], text: str) -> bool:
-        words = f"{ask.name.removeprefix('contents.').replace('_', ' ')}: {text.strip()}"
-        return self.session.attempt(words, lambda: set_answer(self.session.project, ask.name, value()))
+        return self.session.attempt(
+            f"{_spoken(ask)}: {text.strip()}", lambda: set_answer(self.session.project, ask.name, value())
+        )
+
+
+def _spoken(ask: Ask) -> str:
+    """What is asked in a word or two: its name, without what it is asked of."""
+    return ask.name.rpartition(".")[2].replace("_", " ")
+
+
+def length(session: Session, ask: Ask, text: str) -> float:
+    """A length that was typed for what is asked, in the unit that is shown, mm.
+
+    Raises:
+        BadLength: it is none, or not more than zero where it must be.
+    """
+    mm = measure.parse_length(text, session.project.units)
+    if mm <= 0 and ask.positive:
+        raise measure.BadLength(f'"{text.strip()[:30]}" is not more than zero; this size must be.')
+    return mm

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QSlider, QWidget
 from nullah.core import edit, measure, piece_edits
 from nullah.core.document import Project
 from nullah.core.document_pieces import Designed
+from nullah.core.drawing import Area
 from nullah.core.measure import marked
 from nullah.core.pictures import piece as picture
 from nullah.core.pictures import standing
@@ -20,7 +21,7 @@ from nullah.core.pieces.part import Chain, ChainLine, Part
 from nullah.core.plan import TITLES
 from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
-from nullah.gui.piece.form import Form
+from nullah.gui.piece.form import Form, length
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.widgets import Field, button, column, emptied, label, pick, row, scroll_area
@@ -63,7 +64,7 @@ class PieceView(QWidget):
         self.canvas = Canvas(theme, session)
         self.canvas.typed.connect(self._typed)
         self.canvas.picked.connect(self._picked)
-        self.canvas.takes_gestures("divider:")
+        self.canvas.takes_gestures("shift:")
         self.drives = label("", "quiet", wrap=True)
         self.flat = button("Three views", lambda: self.stand_up(False), "chip")
         self.upright = button("Standing", lambda: self.stand_up(True), "chip")
@@ -131,13 +132,10 @@ class PieceView(QWidget):
     def _length(self, name: str):
         def taken(text: str) -> bool:
             project = self.session.project
-            signed = name.startswith("extra")
+            ask = piece_edits.ask_of(project.in_hand, name)
 
             def make():
-                mm = measure.parse_length(text, project.units)
-                if mm <= 0 and not signed and name != "wiggle":
-                    raise measure.BadLength(f'"{text.strip()[:30]}" is not more than zero; this size must be.')
-                return piece_edits.set_answer(project, name, mm)
+                return piece_edits.set_answer(project, name, length(self.session, ask, text))
 
             return self.session.attempt(f"{name.replace('_', ' ')}: {text.strip()}", make)
 
@@ -145,15 +143,7 @@ class PieceView(QWidget):
 
     def _typed(self, name: str, text: str) -> None:
         s = self.session
-        if name.startswith("outside."):
-            axis = int(name[-1])
-            s.attempt(
-                f"{('length', 'width', 'height')[axis]} outside: {text.strip()}",
-                lambda: edit.set_outside(
-                    s.project, s.plan, axis, measure.parse_positive(text, s.project.units, "an outside size")
-                ),
-            )
-        elif name.startswith("measured."):
+        if name.startswith("measured."):
             part = name.removeprefix("measured.")
             s.attempt(
                 f"Measured: {part} thickness {text}",
@@ -168,7 +158,7 @@ class PieceView(QWidget):
                 ),
             )
         else:
-            self._length(name.removeprefix("piece.").removeprefix("asked."))(text)
+            self._length(name.removeprefix("asked."))(text)
 
     def stand_up(self, upright: bool) -> None:
         """Show the piece standing, or in three views."""
@@ -190,7 +180,9 @@ class PieceView(QWidget):
         if self.upright.isChecked():
             self.canvas.show_drawing(standing.of(plan, self.apart.value() / 100), f"part:{part}")
         else:
-            self.canvas.show_drawing(picture.of(plan), f"divider:{part}" if part.isdigit() else f"part:{part}")
+            drawing = picture.of(plan)
+            tags = {i.tag for i in drawing.items if isinstance(i, Area)}
+            self.canvas.show_drawing(drawing, next((t for t in tags if t.partition(":")[2] == part), ""))
 
     def live(self) -> None:
         """While something is dragged: the piece and its sums as they would be."""
@@ -198,7 +190,7 @@ class PieceView(QWidget):
         self._show_chains()
 
     def _picked(self, tag: str) -> None:
-        part = tag.partition(":")[2] if tag.startswith(("part:", "divider:")) else ""
+        part = tag.partition(":")[2] if tag.startswith(("part:", "shift:")) else ""
         self.session.light_part("" if part == self.session.lit_part else part)
         self.refresh()
 
@@ -214,8 +206,7 @@ class PieceView(QWidget):
         self.kind.setCurrentText(kind.title if kind else "")
         self.form.show_piece(piece, kind)
         self.fields |= self.form.fields
-        tight = " ".join(plan.piece.box.problems) if plan.piece.box else ""
-        unmet = tight or " ".join(c.text for c in plan.piece.in_hand.failing())
+        unmet = " ".join(plan.piece.in_hand.failing())
         self.trouble.setText(self.session.told(plan.piece.problem or plan.joints.problem or unmet))
         self.trouble.setVisible(bool(self.trouble.text()))
         self._draw()
@@ -269,7 +260,7 @@ class PieceView(QWidget):
                     self.see.addWidget(button(TITLES[station], lambda s=station: self.wanted.emit(s), "chip"))
         if part is None:
             self.drives.setText(
-                "Click a part to see what depends on it; click a dotted figure to type another; pull a blue drop or a divider."
+                "Click a part to see what depends on it; click a dotted figure to type another; pull a blue drop."
             )
             return
         sizes = " x ".join(self.session.figures(v) for v in part.sizes)
@@ -337,7 +328,7 @@ class PieceView(QWidget):
                 both = row(words, shown)
                 both.setStretch(0, 1)
                 inside.addLayout(both)
-            where = f"rod.{chain.rod}" if chain.rod else f"outside.{axis}"
+            where = f"rod.{chain.rod}"
             total: QWidget = label("", "heading")
             if chain.edit:
                 total = self._field(f"chain {axis} total", 92, lambda t, w=where: self._typed(w, t), grows=True)
@@ -351,7 +342,7 @@ class PieceView(QWidget):
     def _sum(self, name: str, line: ChainLine) -> QWidget:
         if not line.edit:
             return label("")
-        field = self._field(name, 76, self._length(line.edit.removeprefix("piece.").removeprefix("asked.")), grows=True)
+        field = self._field(name, 76, self._length(line.edit.removeprefix("asked.")), grows=True)
         field.setFixedHeight(24)
         return field
 

@@ -59,8 +59,8 @@ class TogetherView(QWidget):
             self.canvas.show_drawing(Drawing())
             refill(self.order, [])
             return
-        self.canvas.show_drawing(picture.picture(plan.piece.box, result))
-        whole = f"{plan.piece.in_hand.prefix}box"
+        self.canvas.show_drawing(picture.of(plan))
+        whole = plan.piece.in_hand.whole
         said = {m.dimension[-1]: m.value for m in self.session.project.measured if m.part == whole}
         for number, field in self.diagonals.items():
             field.show_text(self.session.figures(said[number]) if number in said else "")

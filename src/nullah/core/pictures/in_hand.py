@@ -1,0 +1,74 @@
+"""The piece in hand as bodies that can be drawn, with what its parts are called and the wood they come from."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from nullah.core.drawing import Drawing, Text
+from nullah.core.pictures.bodies import Body, of_piece
+from nullah.core.pictures.patches import Shown
+from nullah.core.pictures.wood import woods
+from nullah.core.plan import Plan
+from nullah.core.shapes.cut import Point3
+from nullah.core.shapes.solid import BadSolid
+
+
+def shown(plan: Plan) -> Shown | None:
+    """The piece in hand closed as it stands; None where it cannot be made or drawn."""
+    made = plan.piece.in_hand
+    if not made.parts or plan.joints.troubles[made.id]:
+        return None
+    try:
+        found = of_piece(made, plan.joints.of_piece[made.id], True)
+    except BadSolid:
+        return None
+    if not found:
+        return None
+    called = {p.id: made.label(p) for p in made.parts}
+    hints = {p.id: p.name for p in made.parts}
+    tags = {p.id: f"part:{p.id}" for p in made.parts}
+    return Shown(found, called, hints, tags, woods(made.parts, plan.breakdown, plan.project.boards), {})
+
+
+MOST_PARTS = 600  # of a piece that is drawn; with more of them a picture takes seconds
+
+
+def too_many(plan: Plan) -> Drawing | None:
+    """In place of a picture, a sentence where the piece in hand has more parts than one shows."""
+    count = len(plan.piece.in_hand.parts)
+    if count <= MOST_PARTS:
+        return None
+    words = f"{count} parts are more than a picture shows: it shows {MOST_PARTS}."
+    return Drawing((Text((0.0, 0.0), words, ink="quiet", size=13),), words)
+
+
+class Kept:
+    """The last drawings, each remembered by what it was made from, as long as those are the same objects still: to light a part, or to
+    show the view again after an edit that does not touch the piece, nothing is drawn anew."""
+
+    def __init__(self, most: int = 4) -> None:
+        self._most = most
+        self._kept: list[tuple[tuple[object, ...], float, Drawing]] = []
+
+    def get(self, plan: Plan, make: Callable[[], Drawing], apart: float = 0.0) -> Drawing:
+        """The drawing of the piece in hand, made where it is not there yet."""
+        made = plan.piece.in_hand
+        of = (made, plan.joints.of_piece[made.id], plan.breakdown, plan.project.boards)
+        for inputs, at, drawing in self._kept:
+            if at == apart and all(a is b for a, b in zip(inputs, of, strict=True)):
+                return drawing
+        drawing = too_many(plan) or make()
+        self._kept = [(of, apart, drawing), *self._kept[: self._most - 1]]
+        return drawing
+
+
+def box_round(bodies: tuple[Body, ...]) -> tuple[Point3, Point3]:
+    """The low and the high corner of all of them, mm."""
+    corners = [c for b in bodies for c in b.corners]
+    x, y, z = ([c[k] for c in corners] for k in range(3))
+    return (min(x), min(y), min(z)), (max(x), max(y), max(z))
+
+
+def middle(low: Point3, high: Point3) -> Point3:
+    """Half-way between two corners."""
+    return ((low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2)
