@@ -105,40 +105,47 @@ def edits(window, what, bar):
 
 
 def standing_pictures():
-    """The standing picture of boxes of so many bodies, and of the same box as it is drawn, plain where that are too many."""
+    """The standing picture of boxes of so many cuts (two to a tail), with all of them and as it is drawn, plain where they are too
+    many; and of so many loose parts."""
     import tracemalloc
 
-    import numpy as np
-
     from nullah.core import demo, edit
-    from nullah.core.pictures import standing
-    from nullah.core.pieces import solids
+    from nullah.core.document import Project
+    from nullah.core.document_pieces import AddPart, Designed
+    from nullah.core.pictures import bodies, standing
     from nullah.core.plan import plan
 
+    def told(what, make):
+        tracemalloc.start()
+        start = time.perf_counter()
+        make()
+        took, peak = time.perf_counter() - start, tracemalloc.get_traced_memory()[1]
+        tracemalloc.stop()
+        print(f"  standing, {what}: {took:.2f} s, {peak / 2**20:.0f} MiB at the most")
+
     for wanted in (500, 2_000, 5_000):
-        project = edit.set_piece(demo.project(), "tails", 40)
-        while True:  # as high as it takes
+        project, many = demo.project(), 0
+        while many < wanted:  # as high as it takes
             height = project.piece.contents.height * 1.3
-            project = edit.set_piece(edit.set_piece(project, "tails", 0), "contents.height", min(20_000.0, height))
-            now = plan(project)
-            many = solids.many_bodies(project.piece, now.piece.in_hand.own.box)
-            if many >= wanted or height > 20_000:
+            if height > 20_000:
                 break
-        for all_of_them in (True, False):
-            most, solids.MOST_BODIES = solids.MOST_BODIES, 10**9 if all_of_them else solids.MOST_BODIES
-            tracemalloc.start()
-            start = time.perf_counter()
-            if all_of_them:  # the order alone, with every tail and pin
-                bodies = solids.solids(project.piece, now.piece.in_hand.own.box)
-                corners = np.array([b.corners for b in bodies])
-                standing.in_order(corners, standing._normals(corners))
-            else:
-                standing.of(now)
-            took, peak = time.perf_counter() - start, tracemalloc.get_traced_memory()[1]
-            tracemalloc.stop()
-            solids.MOST_BODIES = most
-            what = f"{len(bodies)} bodies put in order" if all_of_them else "the picture as it is drawn"
-            print(f"  standing, {what}: {took:.2f} s, {peak / 2**20:.0f} MiB at the most")
+            project = edit.set_piece(project, "contents.height", height)
+            now = plan(project)
+            many = sum(len(j.cuts) for j in now.joints.joints)
+        told(f"{many} cuts, as it is drawn", lambda now=now: standing.of(now))
+        if many < 1_000:
+            most, bodies.MOST_DRAWN = bodies.MOST_DRAWN, 10**9
+            told(f"{many} cuts, all of them", lambda now=now: standing.of(plan(now.project)))
+            bodies.MOST_DRAWN = most
+    for many in (500, 2_000):
+        edits = tuple(
+            AddPart(
+                id=f"p-{i}", label=f"p {i}", length=100, width=50, thickness=10, at=(i % 20 * 110.0, i // 20 * 60.0, 0)
+            )
+            for i in range(many)
+        )
+        now = plan(Project(pieces=(Designed(kind="free", name="Parts", edits=edits),)))
+        told(f"{many} loose parts", lambda now=now: standing.of(now))
 
 
 def visits(project, what):

@@ -6,10 +6,11 @@ import random
 from itertools import combinations
 
 import pytest
-from solid_sections import assert_closed, box, read, shared, volume
+from shapely.geometry import Polygon
+from solid_sections import assert_closed, box, read, section, shared, volume
 
 from nullah.core.document import Project
-from nullah.core.document_pieces import Designed
+from nullah.core.document_pieces import AddJoint, AddPart, Designed, Put
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.plan import plan
 from nullah.formats import parts_obj
@@ -120,8 +121,6 @@ def test_the_drawer_of_a_table_by_hand():
 @pytest.mark.parametrize(("thickness", "chisel"), [(18, 6), (20, 6), (24, 6), (28, 12), (36, 12), (54, 18)])
 def test_the_mortise_is_as_wide_as_the_chisel_nearest_to_a_third(thickness, chisel):
     """Craft: common practice, no source; chisels of 3, 6, 12, 18 and 25 at hand."""
-    from nullah.core.document_pieces import Put
-
     piece = Designed(
         kind="small_table",
         name="x",
@@ -151,3 +150,75 @@ def test_a_rest_stands():
         assert slot.figures["depth"] <= thick / 2  # common practice: never more than half, and 5 left behind
         assert all(c.holds for j in now.joints.joints for c in j.checks)
         assert face + 150 * math.sin(math.radians(tilt)) + 15 <= foot[1][1] + 1e-6
+
+
+def screwed(**asked):
+    """A board of 400 x 100 x 20 lying on a rail of 400 x 60 x 40, screwed to it from above."""
+    edits = (
+        AddPart(id="rail", label="rail", length=400, width=60, thickness=40, face="front", upper="up"),
+        AddPart(
+            id="board", label="board", length=400, width=100, thickness=20, face="up", upper="back", at=(0, -30, 60)
+        ),
+        AddJoint(id="on", family="butt_screws", first="board", second="rail", way="down", asked=asked),
+    )
+    return plan(Project(pieces=(Designed(kind="free", name="x", edits=edits),)))
+
+
+def holes(body, level):
+    """The holes of a body's section at a height: (x, y of the middle, how long and how wide), from left to right."""
+    found = [Polygon(r) for r in section(body, level).interiors]
+    boxes = sorted(h.bounds for h in found)
+    return [((a + c) / 2, (b + d) / 2, c - a, d - b) for a, b, c, d in boxes]
+
+
+def test_screws_stand_where_they_are_set_out_by_hand():
+    """Common practice, no source: the first and last 25 (1") from the ends, no further than 150 apart, pilots 0.7 of the screw."""
+    now = screwed(screw=4.0, long=40.0)
+    bodies = read(parts_obj.text(now))
+    wanted = [25 + k * 350 / 3 for k in range(4)]  # 350 between the outer two: three steps of less than 150
+    for level, body, across in ((70.0, "board", 4.5), (59.0, "rail", 2.8), (60 - 20 + 0.05, "rail", 2.8)):
+        found = holes(bodies[body], level)
+        assert [x for x, *_ in found] == pytest.approx(wanted, abs=0.01)
+        assert all(y == pytest.approx(20, abs=0.01) for _, y, *_ in found)  # half-way through the rail
+        for *_, wide, deep in found:  # drawn with twelve corners
+            assert across * math.cos(math.pi / 12) - 0.01 <= wide <= across + 0.01
+            assert deep == pytest.approx(wide, abs=0.01)
+    assert holes(bodies["rail"], 60 - 20 - 0.05) == []  # 40 of screw through 20 of board bite 20
+    ring = 12 / 2 * math.sin(math.tau / 12)  # the area of twelve corners, of the radius squared
+    assert volume(bodies["board"]) == pytest.approx(400 * 100 * 20 - 4 * ring * 2.25**2 * 20, rel=1e-6)
+    assert volume(bodies["rail"]) == pytest.approx(400 * 60 * 40 - 4 * ring * 1.4**2 * 20, rel=1e-6)
+
+
+def test_slots_lie_across_the_board_that_moves():
+    bodies = read(parts_obj.text(screwed(screw=4.0, slotted=True, slot=12.0)))
+    for *_, along, across in holes(bodies["board"], 70.0):
+        assert along < 4.51
+        assert across == pytest.approx(12.0, abs=0.2)
+    assert all(wide == pytest.approx(deep, abs=0.01) for *_, wide, deep in holes(bodies["rail"], 59.0))
+
+
+def test_screws_that_do_not_come_through_and_screws_that_come_out_are_told():
+    short, long = screwed(long=20.0), screwed(long=90.0)
+    assert any("do not come through" in c.question for c in short.calls)
+    assert not all(c.holds for c in long.joints.joints[0].checks)
+
+
+def test_a_tenon_with_shoulders_on_the_seen_sides_by_hand():
+    """Craft: cut as one, then notched; no shoulder at the hidden face and the hidden edge."""
+    edits = (Put(owner="tenon-front-fl", what="shoulders", value="seen sides"),)
+    now = plan(Project(pieces=(Designed(kind="small_table", name="x", edits=edits),)))
+    bodies = read(parts_obj.text(now))
+    (_, front, low), (_, back, high) = box(bodies["apron-front"])
+    legs = box(bodies["leg-fl"])[1][0]
+    inside = section(bodies["apron-front"], legs - 1.0, 0)  # of the tenon, a millimetre into the leg: y and z
+    y0, z0, y1, z1 = inside.bounds
+    assert (back - front, high - low) == pytest.approx((20, 110))
+    assert y1 == pytest.approx(back, abs=0.01)  # the hidden face is the tenon's own
+    assert y0 == pytest.approx(front + 20 - 6, abs=0.01)  # chisel of 6, the nearest to a third of 20
+    assert z0 == pytest.approx(low, abs=0.01)  # and so is the hidden lower edge
+    assert z1 == pytest.approx(high - 12, abs=0.01)  # 12 beside the end of the leg
+    mortise = section(bodies["leg-fl"], legs - 1.0, 0)
+    around = Polygon(mortise.exterior).difference(mortise)
+    assert around.intersection(inside).area == pytest.approx(inside.area, rel=1e-4)
+    other = section(bodies["apron-front"], box(bodies["leg-fr"])[0][0] + 1.0, 0).bounds
+    assert other[2] == pytest.approx(back - 7, abs=0.01)  # the other end has its shoulders all round

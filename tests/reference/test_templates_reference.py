@@ -20,6 +20,7 @@ from nullah.core.pictures.full_size import sheets
 from nullah.core.plan import plan
 from nullah.formats import parts_obj
 
+OTHERS = 0.35  # of what is round a template's waste: as much may be missing where other joints come to it
 SKIN = 0.002  # mm under a side that it is looked at
 TEMPLATE = re.compile(r"^(?P<family>[A-Z][a-z ]+), (?P<side>[a-z ]+): on (?P<parts>.+)$")
 
@@ -71,21 +72,32 @@ def ways(shape):
 
 
 def fits(paper, waste, sides):
-    """Whether a template lies on one of the sides with all of its waste where wood is missing, one bit of it exactly so."""
-    for side, missing in sides:
-        for turned, x, y, bit in ways(max(parts_of(waste), key=lambda p: p.area)):
-            for there in parts_of(missing):
-                by = (there.bounds[0] - bit.bounds[0], there.bounds[1] - bit.bounds[1])
-                if abs(there.area - bit.area) > 0.1 + 1e-3 * bit.area:
-                    continue
+    """Whether a template lies on one of the sides, all of its waste where wood is missing and wood round most of that."""
+    bit = max(parts_of(waste), key=lambda p: p.area)
+    for (side, missing), (turned, x, y, laid) in itertools.product(sides, ways(bit)):
+        corners = {c for there in parts_of(missing) for c in there.exterior.coords}
+        px, py = laid.exterior.coords[0]
+        whole_paper = next(p for t, i, j, p in ways(paper) if (t, i, j) == (turned, x, y)).bounds
+        starts = {(cx - px, cy - py) for cx, cy in corners}  # a corner of the waste in a corner of what is missing
+        starts |= {  # or a corner of the paper in a corner of the side
+            (side.bounds[i] - whole_paper[i], side.bounds[j] - whole_paper[j]) for i in (0, 2) for j in (1, 3)
+        }
+        for by in starts:
+            if translate(laid, *by).difference(missing).area > 0.1:
+                continue
 
-                def laid(shape, turned=turned, x=x, y=y, by=by):
-                    points = [(b, a) if turned else (a, b) for a, b in shape.exterior.coords]
-                    return translate(scale(Polygon(points), x, y, origin=(0, 0)), *by)
+            def put(shape, turned=turned, x=x, y=y, by=by):
+                points = [(b, a) if turned else (a, b) for a, b in shape.exterior.coords]
+                return translate(scale(Polygon(points), x, y, origin=(0, 0)), *by)
 
-                whole = unary_union([laid(p) for p in parts_of(waste)])
-                if whole.difference(missing).area < 0.2 and laid(paper).difference(side.buffer(0.01)).area < 0.01:
-                    return True
+            whole = unary_union([put(p) for p in parts_of(waste)])
+            rim = whole.buffer(0.5, join_style="mitre").difference(whole).intersection(side)
+            if (
+                whole.difference(missing).area < 0.2
+                and put(paper).difference(side.buffer(0.01)).area < 0.01
+                and rim.intersection(missing).area <= OTHERS * rim.area
+            ):
+                return True
     return False
 
 
@@ -117,6 +129,6 @@ def test_every_template_fits_the_part_it_is_for(name):
 FAMILIES = {
     "table": {"Mortise and tenon", "Taper", "Butt screws", "Groove"},
     "joint": {"Through dovetail"},
-    "rest": {"Groove", "Rabbet"},
+    "rest": {"Dado", "Rabbet"},
     "shelf": {"Dado"},
 }

@@ -36,13 +36,13 @@ _solids: OrderedDict[tuple[object, ...], Solid] = OrderedDict()
 _bodies: OrderedDict[tuple[object, ...], Body] = OrderedDict()
 
 
-def of_piece(made: Made, joints: tuple[JointPlan, ...], drawn: bool = False) -> tuple[Body, ...]:
+def of_piece(made: Made, joints: tuple[JointPlan, ...], drawn: bool = False, plain: bool = False) -> tuple[Body, ...]:
     """The bodies of one piece, closed as it stands; none where there are more than ``MOST_CUTS``, which nobody could make and the solid
     engine takes minutes for.
 
     Args:
         joints: of that piece, as they are laid out. drawn: for a picture, in which holes of screws are left out, and all cuts where
-            there are more than ``MOST_DRAWN``.
+            there are more than ``MOST_DRAWN``. plain: without any cuts.
 
     Raises:
         BadSolid: cuts leave nothing of a part.
@@ -51,7 +51,7 @@ def of_piece(made: Made, joints: tuple[JointPlan, ...], drawn: bool = False) -> 
     if count > MOST_CUTS and not drawn:
         return ()
     cutting: list[JointPlan] = []
-    if not drawn or count <= MOST_DRAWN:
+    if not plain and (not drawn or count <= MOST_DRAWN):
         cutting = [j for j in joints if not (drawn and FAMILIES[j.family].home == "screwed")]
     mine: dict[str, list[Cut]] = {}
     for joint in cutting:

@@ -13,13 +13,13 @@ from nullah.core.shapes.cut import Point3
 from nullah.core.shapes.solid import BadSolid
 
 
-def shown(plan: Plan) -> Shown | None:
-    """The piece in hand closed as it stands; None where it cannot be made or drawn."""
+def shown(plan: Plan, plain: bool = False) -> Shown | None:
+    """The piece in hand closed as it stands, ``plain`` without its joints; None where it cannot be made or drawn."""
     made = plan.piece.in_hand
     if not made.parts or plan.joints.troubles[made.id]:
         return None
     try:
-        found = of_piece(made, plan.joints.of_piece[made.id], True)
+        found = of_piece(made, plan.joints.of_piece[made.id], True, plain)
     except BadSolid:
         return None
     if not found:

@@ -21,11 +21,12 @@ _kept = Kept()
 
 def of(plan: Plan) -> Drawing:
     """Three views of the piece in hand; empty where it cannot be made."""
-    return _kept.get(plan, lambda: _drawn(plan))
+    return _kept.get(plan, lambda: in_a_hurry(plan, False))
 
 
-def _drawn(plan: Plan) -> Drawing:
-    found = shown(plan)
+def in_a_hurry(plan: Plan, plain: bool = True) -> Drawing:
+    """The same while something is pulled: ``plain``, without the joints, which take most of the time."""
+    found = shown(plan, plain)
     if found is None:
         return Drawing()
     made = plan.piece.in_hand

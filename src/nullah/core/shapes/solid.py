@@ -10,7 +10,7 @@ import numpy as np
 
 from nullah.core.drawing import Point, area
 from nullah.core.frozen import frozen
-from nullah.core.shapes.cut import SIDES, Cut, Point3, on_grid
+from nullah.core.shapes.cut import GRID, SIDES, Cut, Point3, on_grid
 
 if TYPE_CHECKING:
     from manifold3d import Manifold
@@ -138,9 +138,10 @@ def _closed(body: Manifold) -> Solid:
     """The body as corners on the grid and triangles; corners that fall together are one, and what becomes flat by that is left out."""
     mesh = body.to_mesh64()
     numbers: dict[Point3, int] = {}
-    own = []
-    for x, y, z in mesh.vert_properties[:, :3].tolist():
-        own.append(numbers.setdefault((on_grid(x), on_grid(y), on_grid(z)), len(numbers)))
+    own = [
+        numbers.setdefault((x, y, z), len(numbers))
+        for x, y, z in (np.round(mesh.vert_properties[:, :3], GRID) + 0.0).tolist()
+    ]
     triangles = []
     for a, b, c in mesh.tri_verts.tolist():
         three = (own[a], own[b], own[c])
@@ -152,15 +153,19 @@ def _closed(body: Manifold) -> Solid:
 
 def flats_of(corners: Sequence[Point3], triangles: Sequence[Triangle]) -> tuple[Flat, ...]:
     """The flat faces of a closed body."""
-    at = np.array(corners)[np.array(triangles)]
+    three = np.array(triangles)
+    at = np.array(corners)[three]
     normals = np.cross(at[:, 1] - at[:, 0], at[:, 2] - at[:, 0])
-    long = np.linalg.norm(normals, axis=1)
+    long = np.sqrt((normals * normals).sum(axis=1))
+    kept = np.flatnonzero(long > NO_AREA)
+    normals = normals[kept] / long[kept, None]
+    planes = np.column_stack((np.round(normals, 3), np.round((normals * at[kept, 0]).sum(axis=1), 1))) + 0.0
     groups: dict[tuple[float, ...], list[int]] = defaultdict(list)
-    for i in np.flatnonzero(long > NO_AREA):
-        n = normals[i] / long[i]
-        groups[(*(round(float(v), 3) + 0.0 for v in n), round(float(n @ at[i, 0]), 1) + 0.0)].append(int(i))
+    for i, plane in zip(kept.tolist(), planes.tolist(), strict=True):
+        groups[tuple(plane)].append(i)
+    sizes = long.tolist()
     return tuple(
-        Flat(triangles[max(mine, key=lambda i: float(long[i]))], _rings([triangles[i] for i in mine]))
+        Flat(triangles[max(mine, key=sizes.__getitem__)], _rings([triangles[i] for i in mine]))
         for mine in groups.values()
     )
 

@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QSlider, QWidget
 from nullah.core import edit, measure, piece_edits
 from nullah.core.document import Project
 from nullah.core.document_pieces import Designed
-from nullah.core.drawing import Area
+from nullah.core.drawing import Area, Drawing
 from nullah.core.measure import marked
 from nullah.core.pictures import piece as picture
 from nullah.core.pictures import standing
@@ -180,13 +180,19 @@ class PieceView(QWidget):
         if self.upright.isChecked():
             self.canvas.show_drawing(standing.of(plan, self.apart.value() / 100), f"part:{part}")
         else:
-            drawing = picture.of(plan)
-            tags = {i.tag for i in drawing.items if isinstance(i, Area)}
-            self.canvas.show_drawing(drawing, next((t for t in tags if t.partition(":")[2] == part), ""))
+            self._show_flat(picture.of(plan))
+
+    def _show_flat(self, drawing: Drawing) -> None:
+        part = self.session.lit_part
+        tags = {i.tag for i in drawing.items if isinstance(i, Area)}
+        self.canvas.show_drawing(drawing, next((t for t in tags if t.partition(":")[2] == part), ""))
 
     def live(self) -> None:
         """While something is dragged: the piece and its sums as they would be."""
-        self._draw()
+        if self.upright.isChecked():
+            self._draw()
+        else:
+            self._show_flat(picture.in_a_hurry(self.session.plan))
         self._show_chains()
 
     def _picked(self, tag: str) -> None:
