@@ -18,10 +18,12 @@ from nullah.core.plan import STATIONS, PlanCache
 from nullah.formats.trouble import FileTrouble
 from nullah.gui import problems
 from nullah.gui import theme as look
+from nullah.gui.piece.view import PieceView
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.window import Window
 
+SOON = 20  # ms after which the window has been painted
 SETTLED = 250  # ms before a picture is taken: cards are laid out in several turns of the event loop
 SHORT_LOOK = 1.0  # seconds that the planner looks for the picture of it
 
@@ -49,6 +51,7 @@ def run(project: Project, path: Path | None = None, once: bool = False, cache: P
     folder = Path(platformdirs.user_data_dir("nullah")) / "recovery"
     session = Session(project, path, folder, cache)
     session.searches_on = True
+    PieceView.drawn_once_painted = True
     window = Window(session, theme)
     problems.watch(session.said.emit)
     if path is not None or project == fresh():
@@ -62,9 +65,12 @@ def _shown(window: Window, once: bool) -> None:
     """The window stands: what was made so far is kept out of the garbage collector's way from now on."""
     gc.freeze()
     gc.enable()
+    PieceView.drawn_once_painted = False
     if once:
         window.grab()
         window.close()
+    else:
+        QTimer.singleShot(SOON, window.refresh)  # with the drawing of the piece, which takes its time
 
 
 def settle(milliseconds: int = 60) -> None:

@@ -6,6 +6,7 @@ taken away, so that nothing depends on an order of painting.
 
 from __future__ import annotations
 
+import atexit
 import math
 from collections import OrderedDict
 from collections.abc import Sequence
@@ -167,6 +168,7 @@ def _less(m: Any, face: _Face, before: list[tuple[Box, CrossSection, _Face | Non
 
 
 _known: OrderedDict[tuple[int, int, View], tuple[object, list[_Face]]] = OrderedDict()
+atexit.register(_known.clear)  # the solid engine complains of outlines that are still there after it
 
 
 def _faces(m: Any, number: int, body: tuple[Sequence[Point3], Sequence[Flat]], view: View) -> list[_Face]:

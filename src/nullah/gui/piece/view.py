@@ -38,6 +38,9 @@ MORE = "and another piece"
 
 class PieceView(QWidget):
     wanted = Signal(str)  # a station to see the lit part in
+    drawn_once_painted = (
+        False  # as the program starts: the window stands first, and the drawing is in it a moment later
+    )
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
@@ -179,6 +182,8 @@ class PieceView(QWidget):
         plan, part = self.session.plan, self.session.lit_part
         if self.upright.isChecked():
             self.canvas.show_drawing(standing.of(plan, self.apart.value() / 100), f"part:{part}")
+        elif PieceView.drawn_once_painted:
+            PieceView.drawn_once_painted = False  # who set it has the view refreshed
         else:
             self._show_flat(picture.of(plan))
 
