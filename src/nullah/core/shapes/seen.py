@@ -185,16 +185,22 @@ def _faces(m: Any, number: int, body: tuple[Sequence[Point3], Sequence[Flat]], v
 def _looking(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: View) -> list[_Face]:
     if not flats:
         return []
-    three = corners[np.array([f.triangle for f in flats])]
-    normals = np.cross(three[:, 1] - three[:, 0], three[:, 2] - three[:, 0])
-    normals /= np.linalg.norm(normals, axis=1)[:, None]
-    flat = corners @ np.array([view.right, view.up]).T
-    seen = np.flatnonzero(normals @ np.array(view.eye) > 1e-6)
+    three = corners[[f.triangle for f in flats]]
+    normals = _cross(three[:, 1] - three[:, 0], three[:, 2] - three[:, 0])
+    normals /= np.sqrt((normals * normals).sum(axis=1))[:, None]
+    right, up, eye = (np.array(w) for w in (view.right, view.up, view.eye))
+    flat = corners @ np.array([right, up]).T
+    towards = normals @ eye
+    seen = np.flatnonzero(towards > 1e-6)
     if not len(seen):
         return []
-    ways = np.empty((len(seen), 3, 3))
-    ways[:, 0], ways[:, 1], ways[:, 2] = view.right, view.up, normals[seen]
-    back = np.linalg.inv(ways)
+    facing = towards[seen, None]
+    back = np.empty(
+        (len(seen), 3, 3)
+    )  # a point of the face's plane is right and up on the drawing, and so far towards the eye
+    back[:, :, 0] = right - (normals[seen] @ right)[:, None] / facing * eye
+    back[:, :, 1] = up - (normals[seen] @ up)[:, None] / facing * eye
+    back[:, :, 2] = eye / facing
     found = []
     for i, turned in zip(seen.tolist(), back, strict=True):
         numbers = [n for ring in flats[i].rings for n in ring]
@@ -205,6 +211,14 @@ def _looking(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: 
         box = (min(xs), min(ys), max(xs), max(ys))
         found.append(_Face(number, normal, float(normal @ three[i, 0]), corners[numbers], turned, box, shape))
     return found
+
+
+def _cross(a: Floats, b: Floats) -> Floats:
+    """The cross products of rows (n, 3)."""
+    out = np.empty_like(a)
+    for i, j, k in ((0, 1, 2), (1, 2, 0), (2, 0, 1)):
+        out[:, i] = a[:, j] * b[:, k] - a[:, k] * b[:, j]
+    return out
 
 
 def _clipped(m: Any, other: _Face, face: _Face, room: Box) -> CrossSection | None:
