@@ -19,16 +19,19 @@ def of(plan: Plan) -> Drawing:
 
 
 def footprints(plan: Plan) -> tuple[tuple[str, str, Point, Point], ...]:
-    """Of every part of the piece in hand that stands upright what it is called, its species, and the low and the high corner of where
-    it stands, mm from the piece's corner."""
-    found = shown(plan)
+    """Of every part of the piece in hand that stands upright in it what it is called, its species, and the low and the high corner of
+    where it stands, mm from the corner of them all."""
+    found = shown(plan, True)
     if found is None:
         return ()
-    low, _ = box_round(found.bodies)
+    worked = plan.piece.in_hand.worked
+    inner = {p.id for p in worked.sizes.design.parts if p.frame} if worked is not None else set()  # a drawer, say
+    standing = [b for b in found.bodies if abs(b.placed.axes[2][2]) <= FLAT and b.placed.id not in inner]
+    if not standing:
+        return ()
+    low, _ = box_round(tuple(standing))
     out = []
-    for body in found.bodies:
-        if abs(body.placed.axes[2][2]) > FLAT:
-            continue
+    for body in standing:
         a, b = box_round((body,))
         ends = ((a[0] - low[0], a[1] - low[1]), (b[0] - low[0], b[1] - low[1]))
         out.append((found.called[body.part], found.wood[body.part].species, *ends))
@@ -61,8 +64,7 @@ def picture(result: TogetherResult, stands: tuple[tuple[str, str, Point, Point],
         Dimension(at(length, width), at(length, 0), width, 24),
     ]
     for called, _, (x0, y0), (x1, y1) in stands:
-        room = max(x1 - x0, 3.0 * (y1 - y0))
-        items.append(Text(at((x0 + x1) / 2, (y0 + y1) / 2), called, bold=True, size=13, halo=True, room=room))
+        items.append(Text(at((x0 + x1) / 2, (y0 + y1) / 2), called, bold=True, size=13, halo=True, room=x1 - x0))
     if square is not None and not square.square:
         start, end = (at(0, 0), at(length, width)) if square.longer == 1 else (at(length, 0), at(0, width))
         for px, py, sign in ((*start, -1), (*end, 1)):

@@ -32,7 +32,7 @@ def in_a_hurry(plan: Plan, plain: bool = True) -> Drawing:
     made = plan.piece.in_hand
     low, high = box_round(found.bodies)
     long, deep, tall = (b - a for a, b in zip(low, high, strict=True))
-    gap = max(80.0, 0.3 * max(long, deep, tall))
+    gap = max(40.0, 0.3 * max(long, deep, tall))
     over = 0.05 * max(long, deep, tall)
     right, above = long + gap, long + gap + deep + gap
     housed = _in_housings(plan, made)

@@ -30,8 +30,10 @@ if TYPE_CHECKING:
     from nullah.gui.piece.by_hand import ByHand
 
 LEAST_SUMS = 96  # px
-BESIDE_RODS = 500  # px: as below, with rods drawn in more room
-BESIDE_SUMS = 410  # px: the sentence, the drawing at its least, the words under it
+LEAST_DRAWING, LEAST_RODS = (
+    150,
+    240,
+)  # px that a drawing has before there are sums; the second where the sums are rods in it
 SUMS_ACROSS = 4
 MORE = "and another piece"
 
@@ -312,10 +314,23 @@ class PieceView(QWidget):
         self.sums_below.layout().activate()
         wanted = self.sums_below.sizeHint().height() + 2
         designed = isinstance(self.session.project.in_hand, Designed)
-        room = self.height() - (BESIDE_RODS if designed else BESIDE_SUMS)
+        room = self.height() - self._beside() - (LEAST_RODS if designed else LEAST_DRAWING)
         self.sums_area.setFixedHeight(max(LEAST_SUMS, min(wanted, room)))
-        self._room_for_sums = not designed or room >= LEAST_SUMS
+        self._room_for_sums = room >= LEAST_SUMS
         self._show_sums()
+
+    def _beside(self) -> int:
+        """The height of all that stands in the view beside the drawing and the sums, as wide as the view is."""
+        margins = self.whole_column.contentsMargins()
+        wide = self.width() - margins.left() - margins.right()
+        tall = margins.top() + margins.bottom()
+        for i in range(self.whole_column.count()):
+            item = self.whole_column.itemAt(i)
+            if item.widget() in (self.canvas, self.sums_area) or item.isEmpty():
+                continue
+            own = item.heightForWidth(wide) if item.hasHeightForWidth() else item.sizeHint().height()
+            tall += own + self.whole_column.spacing()
+        return tall + 2 * self.whole_column.spacing()
 
     def _show_sums(self) -> None:
         """The sums, where there is room for them beside the drawing, which shows the rods of a designed piece as well."""
