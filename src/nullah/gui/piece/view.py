@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QSlider, QWidget
 
@@ -30,10 +30,8 @@ if TYPE_CHECKING:
     from nullah.gui.piece.by_hand import ByHand
 
 LEAST_SUMS = 96  # px
-LEAST_DRAWING, LEAST_RODS = (
-    150,
-    240,
-)  # px that a drawing has before there are sums; the second where the sums are rods in it
+LEAST_DRAWING = 180  # px that the drawing has before there are sums
+LEAST_RODS = 240  # the same, where all the sums are story sticks drawn in it
 SUMS_ACROSS = 4
 MORE = "and another piece"
 
@@ -226,6 +224,7 @@ class PieceView(QWidget):
         self._show_driven()
         self._draw_hand()
         self._show_chains()
+        self._share_height()
 
     def _show_pieces(self) -> None:
         """One chip for each piece, the one in hand pressed; none where there is but one."""
@@ -308,6 +307,7 @@ class PieceView(QWidget):
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         self._share_height()
+        QTimer.singleShot(0, self, self._share_height)  # once more when what is new in it has its size
 
     def _share_height(self) -> None:
         """The sums whole, as long as the drawing keeps its room."""
@@ -326,7 +326,7 @@ class PieceView(QWidget):
         tall = margins.top() + margins.bottom()
         for i in range(self.whole_column.count()):
             item = self.whole_column.itemAt(i)
-            if item.widget() in (self.canvas, self.sums_area) or item.isEmpty():
+            if item.widget() in (self.canvas, self.sums_area) or (item.widget() and item.widget().isHidden()):
                 continue
             own = item.heightForWidth(wide) if item.hasHeightForWidth() else item.sizeHint().height()
             tall += own + self.whole_column.spacing()
