@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QSlider, QWidget
 
@@ -307,6 +307,7 @@ class PieceView(QWidget):
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         self._share_height()
+        QTimer.singleShot(0, self, self._share_height)  # once more when what is new in it has its size
 
     def _share_height(self) -> None:
         """The sums whole, as long as the drawing keeps its room."""
