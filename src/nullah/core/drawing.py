@@ -1,7 +1,7 @@
 """The display list: every picture the program shows is one of these, in mm, y upward.
 
 Renderers (screen, paper) turn ``ink`` names into colours and widths; nothing here knows either. ``tag`` ties a primitive
-to what it shows: ``part:A``, ``setting:gauge-17.4``, ``edit:piece.wall``, so that a view can light or edit it.
+to what it shows: ``part:A``, ``setting:gauge-17.4``, ``edit:asked.wall``, so that a view can light or edit it.
 """
 
 from __future__ import annotations

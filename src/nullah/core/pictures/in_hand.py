@@ -57,7 +57,7 @@ class Kept:
         for inputs, at, drawing in self._kept:
             if at == apart and all(a is b for a, b in zip(inputs, of, strict=True)):
                 return drawing
-        drawing = too_many(plan) or make()
+        drawing = make()
         self._kept = [(of, apart, drawing), *self._kept[: self._most - 1]]
         return drawing
 

@@ -19,7 +19,7 @@ END_ON = 0.9  # cosine: a face that looks along the grain by more than this is e
 FLAT_ON = 0.999  # cosine: a face that looks along the thickness by more than this bears the part's figure
 SMALLEST_NAMED = 700.0  # mm2 of a patch that bears its part's name
 MOST_CORNERS = 400  # of what is seen of a broad side: where it is seen in more bits than that it bears no figure
-MOST_DRAWN = 60  # parts: with more of them no name stands
+MOST_NAMED = 60  # parts: with more of them no name stands
 
 
 @frozen
@@ -55,7 +55,7 @@ def drawn(shown: Shown, view: View, shift: Point = (0.0, 0.0), shaded: bool = Fa
         if sum(map(len, found)) <= MOST_CORNERS:
             body = shown.bodies[number]
             items += _figure(body, shown.wood[body.part], face, shown.off.get(body.part), found, view, shift)
-    if len(shown.bodies) <= MOST_DRAWN:
+    if len(shown.bodies) <= MOST_NAMED:
         items += [
             Text(
                 at,

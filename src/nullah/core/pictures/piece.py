@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text
 from nullah.core.pictures.bodies import Body
-from nullah.core.pictures.in_hand import Kept, box_round, shown
+from nullah.core.pictures.in_hand import Kept, box_round, shown, too_many
 from nullah.core.pictures.patches import Shown, drawn
 from nullah.core.pieces.stick import Stick
 from nullah.core.plan import Plan
@@ -21,11 +21,13 @@ _kept = Kept()
 
 def of(plan: Plan) -> Drawing:
     """Three views of the piece in hand; empty where it cannot be made."""
-    return _kept.get(plan, lambda: in_a_hurry(plan, False))
+    return _kept.get(plan, lambda: three_views(plan, False))
 
 
-def in_a_hurry(plan: Plan, plain: bool = True) -> Drawing:
-    """The same while something is pulled: ``plain``, without the joints, which take most of the time."""
+def three_views(plan: Plan, plain: bool = True) -> Drawing:
+    """The three views made anew; ``plain``, without the joints, which take most of the time, while something is pulled."""
+    if (words := too_many(plan)) is not None:
+        return words
     found = shown(plan, plain)
     if found is None:
         return Drawing()

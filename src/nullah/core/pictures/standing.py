@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from nullah.core.drawing import Drawing
-from nullah.core.pictures.in_hand import Kept, box_round, middle, shown
+from nullah.core.pictures.in_hand import Kept, box_round, middle, shown, too_many
 from nullah.core.pictures.patches import drawn
 from nullah.core.plan import Plan
 from nullah.core.shapes.cut import Point3
@@ -21,6 +21,8 @@ def of(plan: Plan, apart: float = 0.0) -> Drawing:
 
 
 def _drawn(plan: Plan, apart: float) -> Drawing:
+    if (words := too_many(plan)) is not None:
+        return words
     found = shown(plan)
     if found is None:
         return Drawing()

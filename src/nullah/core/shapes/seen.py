@@ -172,7 +172,10 @@ atexit.register(_known.clear)  # the solid engine complains of outlines that are
 
 
 def _faces(m: Any, number: int, body: tuple[Sequence[Point3], Sequence[Flat]], view: View) -> list[_Face]:
-    """The flats of one body that look at the eye, remembered as long as the body is the same object."""
+    """The flats of one body that look at the eye, remembered as long as the body is the same object; one that was moved for the drawing
+    never comes again."""
+    if not isinstance(body[0], tuple):
+        return _looking(m, number, np.array(body[0]), body[1], view)
     key = (id(body[0]), id(body[1]), view)
     kept = _known.get(key)
     if kept is None:

@@ -197,7 +197,7 @@ class PieceView(QWidget):
         if self.upright.isChecked():
             self._draw()
         else:
-            self._show_flat(picture.in_a_hurry(self.session.plan))
+            self._show_flat(picture.three_views(self.session.plan))
         self._show_chains()
 
     def _picked(self, tag: str) -> None:
