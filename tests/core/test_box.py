@@ -7,7 +7,8 @@ from hypothesis import strategies as st
 from nullah.core.document import Measured
 from nullah.core.document_pieces import Contents, Piece
 from nullah.core.joints.dovetail import NoDovetail, groove_place
-from nullah.core.pieces.box import BoxTooSmall, Facts, corner_layout, corners, work_out
+from nullah.core.pieces.box import BoxTooSmall, Facts, work_out
+from nullah.core.pieces.box_joints import corner_layout, corners
 from nullah.core.pieces.chains import stands
 
 PIECE = Piece(

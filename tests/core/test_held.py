@@ -5,7 +5,8 @@ import json
 import pytest
 
 from nullah.core import demo, edit, piece_edits, step_edits
-from nullah.core.document import Reading
+from nullah.core.document import Project, Reading
+from nullah.core.document_pieces import Designed, Put
 from nullah.core.joints.frame import NoSuchFrame, by_diagonals
 from nullah.core.layout.model import Layout
 from nullah.core.plan import plan
@@ -86,6 +87,115 @@ def test_joints_that_are_cut_are_a_conflict_when_their_figures_change():
     told = json.loads(plan_json.text(plan(kept)))["calls"]
     assert all(isinstance(c["parts"], list) for c in told)
     assert any(c["conflict"] and set(c["parts"]) >= {"A", "B"} for c in told)
+
+
+def all_joints_cut(project):
+    for joint in plan(project).joints.joints:
+        project = edit.mark_joint(project, joint)
+    return project
+
+
+def cuts(now, *names):
+    """The cuts of joints, by joint and part."""
+    return {
+        (j.id, c.part): (c.side, c.depth, c.outline)
+        for j in now.joints.joints
+        if j.id in names or not names
+        for c in j.cuts
+    }
+
+
+@pytest.mark.parametrize(
+    ("field", "value"), [("pin", 9.0), ("tails", 2), ("slope", 5.0), ("half_pin", 11.0), ("groove", "pin")]
+)
+def test_a_box_whose_joints_are_cut_stays_as_they_were_cut(field, value):
+    """Corners, grooves and dadoes, and with them the sizes that hang on a groove's place."""
+    cut = all_joints_cut(PROJECT)
+    was = plan(cut)
+    other = edit.take(cut, was.call("groove"), "pin") if field == "groove" else edit.set_piece(cut, field, value)
+    now = plan(other)
+    assert cuts(now) == cuts(was)
+    assert [p.sizes for p in now.piece.parts] == [p.sizes for p in was.piece.parts]
+    assert {p for c in now.calls if c.conflict for p in c.parts} >= set("ABCD")
+
+
+def test_dadoes_that_are_cut_keep_their_bays_when_the_box_grows():
+    cut = all_joints_cut(PROJECT)
+    was, now = plan(cut).piece.in_hand.own.box, plan(edit.set_piece(cut, "extra_length", 12.0)).piece.in_hand.own.box
+    assert now.outside[0] == pytest.approx(was.outside[0] + 12)
+    assert now.dado_centres == pytest.approx(was.dado_centres)
+    assert now.bays[:-1] == pytest.approx(was.bays[:-1])
+    assert now.bays[-1] == pytest.approx(was.bays[-1] + 12)
+    thin = edit.measured(cut, plan(cut).piece.parts, "2 thickness 6.5")  # a loose divider stands at its near wall
+    joint = next(j for j in plan(thin).joints.joints if j.id == "dadoes")
+    assert joint.figures == pytest.approx(next(j for j in plan(cut).joints.joints if j.id == "dadoes").figures)
+
+
+def test_a_groove_that_is_cut_tells_its_panel_how_far_it_goes():
+    cut = all_joints_cut(PROJECT)
+    was, now = plan(cut), plan(edit.set_piece(cut, "wall", 12.0))  # a third of which would be 4
+    groove = next(j for j in now.joints.joints if j.id == "bottom groove")
+    assert groove.figures["depth"] == 6.0
+    inside = now.piece.in_hand.own.box.inside[1] - was.piece.in_hand.own.box.inside[1]
+    width = {n.piece.in_hand.own.box.part("bottom").width for n in (was, now)}
+    assert max(width) - min(width) == pytest.approx(inside, abs=0.2)  # but for what a wider panel grows
+
+
+def table(**asked):
+    return Project(pieces=(Designed(kind="small_table", name="x", asked=asked),))
+
+
+def test_a_mortise_that_is_cut_stays_in_the_leg_and_the_tenon_follows_it():
+    cut = all_joints_cut(table(drawer=True))
+    was = plan(cut)
+    now = plan(piece_edits.set_answer(cut, "apron", 90.0))  # 110 as cut
+    legs = [(j, p) for j, p in cuts(was) if p.startswith("leg")]
+    assert len(legs) > 12
+    assert {k: cuts(now)[k] for k in legs} == {k: cuts(was)[k] for k in legs}  # also of the rail, which comes 20 higher
+    assert next(j for j in now.joints.joints if j.id == "tenon-back-bl").figures["width"] == 93.0
+    told = [c for c in now.calls if c.conflict]
+    assert any("576" in "".join(ch for ch in c.question if ch.isascii()) for c in told)
+    assert {p for c in told for p in c.parts} >= {"leg-fl", "leg-fr", "leg-bl", "leg-br"}
+
+
+def test_an_apron_is_as_long_as_its_tenons_as_cut():
+    one = table()
+    for name in ("leg-bl", "leg-br", "leg-fl", "leg-fr"):
+        one = edit.mark_cut(one, next(p for p in plan(one).piece.parts if p.id == name))
+    joints = {j.id: j for j in plan(one).joints.joints}
+    cut = edit.mark_joint(edit.mark_joint(one, joints["tenon-back-bl"]), joints["tenon-back-br"])
+    sizes = lambda project: {p.id: p.length for p in plan(project).piece.parts}  # noqa: E731 - said twice below
+    shorter = tuple(
+        Put(owner=f"tenon-{side}", what="length", value=20.0) for side in ("back-bl", "back-br", "front-fl")
+    )
+    after = edit.held(cut, pieces=(cut.pieces[0].model_copy(update={"edits": shorter}),))
+    assert sizes(after)["apron-back"] == sizes(one)["apron-back"]
+    assert sizes(after)["apron-front"] == pytest.approx(sizes(one)["apron-front"] - 8)  # 28, a tenon's length, less 20
+    (call,) = (c for c in plan(after).calls if c.conflict)
+    followed = plan(edit.take(after, call, "follow"))
+    assert not [c for c in followed.calls if c.conflict]
+    assert followed.project.pieces[0].edits[-1].value == 28.0
+
+
+def test_grooves_of_one_panel_are_as_deep_as_the_one_that_is_cut():
+    one = table(drawer=True)
+    grooves = [j for j in plan(one).joints.joints if j.family == "groove"]
+    cut = edit.mark_joint(one, grooves[0])
+    deep = grooves[0].figures["depth"]
+    deeper = tuple(Put(owner=j.id, what="depth", value=deep + 1) for j in grooves)
+    after = plan(edit.held(cut, pieces=(cut.pieces[0].model_copy(update={"edits": deeper}),)))
+    assert {j.figures["depth"] for j in after.joints.joints if j.family == "groove"} == {deep}
+    assert len([c for c in after.calls if c.conflict]) == 1
+
+
+def test_a_tail_board_that_is_cut_is_as_long_as_it_was():
+    one = piece_edits.fresh()
+    tail, pin = plan(one).piece.parts
+    cut = edit.mark_joint(one, plan(one).joints.joints[0])
+    thin = plan(edit.measured(cut, (tail, pin), f"{pin.id} thickness {pin.thickness - 1}"))
+    assert thin.piece.parts[0].length == tail.length
+    assert thin.joints.joints[0].figures[f"baseline on {tail.name}"] == pin.thickness
+    assert any(f"baseline on {tail.name}" in c.question for c in thin.calls if c.conflict)
 
 
 def test_a_file_from_before_joints_were_held_has_its_sawn_joints_held(tmp_path):

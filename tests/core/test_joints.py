@@ -69,14 +69,14 @@ AT = (("right", "left"), 300.0)  # the ends that meet, and the tail board's leng
 
 def test_baselines_are_the_mates_thickness_and_a_hair():
     joint = lay_out(150, 5, 6, 9, 7, mating=18.0, own=17.4)
-    settings = plan("A-B", "A", "B", joint, 0.3, (6.0,), False, 0.0, *AT).settings
+    settings = plan("A-B", "A", "B", joint, (joint.mating + 0.3, joint.own + 0.3), (6.0,), False, 0.0, *AT).settings
     gauge = {s.parts: s.value for s in settings if s.tool == "marking gauge"}
     assert gauge == {("A",): pytest.approx(18.3), ("B",): pytest.approx(17.7)}
 
 
 def test_the_drawn_waste_is_what_lies_between_the_tails():
     joint = lay_out(150, 4, 6, 9, 7, 18)
-    face = plan("A-B", "A", "B", joint, 0.0, (6.0,), False, 0.0, *AT).faces[0].drawing
+    face = plan("A-B", "A", "B", joint, (18.0, 18.0), (6.0,), False, 0.0, *AT).faces[0].drawing
     waste = [item for item in face.items if isinstance(item, Area) and item.hatch]
     assert len(waste) == 5
     area = sum(shoelace(w.points) for w in waste)
@@ -195,8 +195,8 @@ def test_dadoes_are_as_wide_as_their_own_divider_and_run_out_where_it_goes_in():
 
 def test_pins_first_is_set_on_the_pin_board():
     joint = dovetail.lay_out(150, 4, 6, 9, 7, 18)
-    tails = dovetail.plan("A-B", "A", "B", joint, 0.0, (6.0,), False, 0.0, *AT)
-    pins = dovetail.plan("A-B", "A", "B", joint, 0.0, (6.0,), True, 0.0, *AT)
+    tails = dovetail.plan("A-B", "A", "B", joint, (18.0, 18.0), (6.0,), False, 0.0, *AT)
+    pins = dovetail.plan("A-B", "A", "B", joint, (18.0, 18.0), (6.0,), True, 0.0, *AT)
     laid_out = lambda p: {q for s in p.settings if s.tool in ("dividers", "rule") for q in s.parts}  # noqa: E731 - as above
     assert (laid_out(tails), laid_out(pins)) == ({"A"}, {"B"})
     assert any("3 pins" in s.use for s in pins.settings)

@@ -352,6 +352,21 @@ def random_step(one, now, chance):
         return None
 
 
+def changed_unsaid(one, now):
+    """Joints that are cut and would be laid out to other figures or elsewhere, of which no call says so."""
+    said = {p for c in now.calls if c.conflict for p in c.parts}
+    laid = {j.id: j for mine in now.joints.of_piece.values() for j in mine}
+    found = []
+    for mark in one.joints_cut:
+        joint = laid.get(mark.joint)
+        same = joint is not None and all(
+            abs(joint.figures.get(name, 1e9) - value) < 0.1 for name, value in mark.figures.items()
+        )
+        if joint is not None and not same and not said & set(mark.parts):
+            found.append((mark, joint.figures))
+    return found
+
+
 @pytest.mark.parametrize("seed", range(MANY))
 def test_property_whatever_is_done_gives_a_plan_or_a_sentence(seed):
     """What is cut never changes without a call, what was done is undone to the same plan, and what is saved is read again."""
@@ -380,6 +395,7 @@ def test_property_whatever_is_done_gives_a_plan_or_a_sentence(seed):
                 for i, what in enumerate(("length", "width", "thickness")):
                     if (mark.part, what) not in said:
                         assert at[mark.part][i] == pytest.approx(getattr(mark, what)), (mark.part, what)
+        assert not changed_unsaid(one, now)
     assert project_file.loads(project_file.dumps(one)) == one
     for was, had in past[:: max(1, len(past) // 8)]:
         assert sizes(plan(was)) == had

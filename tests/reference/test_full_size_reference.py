@@ -10,7 +10,7 @@ from pypdf import PdfReader
 from pypdf.generic import ContentStream
 
 from nullah.core import demo, edit
-from nullah.core.pieces.box import corner_layout, corners
+from nullah.core.pieces.box_joints import corner_layout, corners
 from nullah.core.plan import plan
 from nullah.formats import template
 

@@ -181,12 +181,13 @@ class CutMark(Value):
 
 
 class JointMark(Value):
-    """A joint marked as cut, with the figures it was laid out to (mm; ``tails`` a count, ``slope`` a run): they never change
-    silently."""
+    """A joint marked as cut, with the figures it was laid out to (mm; ``tails`` a count, ``slope`` a run), and of each part how far its
+    cuts lay from the near and the far end of its length, width and thickness, mm: they never change silently."""
 
     joint: Word
     parts: Annotated[tuple[Word, ...], Field(max_length=1_000)]
     figures: Annotated[dict[Word, float], Field(max_length=2_000)]
+    places: dict[Word, tuple[float, float, float, float, float, float]] = Field(default_factory=dict, max_length=1_000)
 
 
 class LogEntry(Value):

@@ -214,7 +214,7 @@ def _outside(project: Project) -> tuple[float, ...] | None:
     p = project
     wood = as_made.work(p.boards, p.room, p.choices, p.layout, p.cut).wood
     said = tuple(m for m in p.measured if m.part.rpartition(".")[2] != WHOLE)
-    made = piece.work(p.pieces, p.hand, said, p.cut, p.choices, wood, piece.shop_of(p.kit)).in_hand
+    made = piece.work(p.pieces, p.hand, said, p.cut, p.joints_cut, p.choices, wood, piece.shop_of(p.kit)).in_hand
     return made.own.outside if made.own is not None else None
 
 
@@ -368,8 +368,8 @@ def unmark_cut(project: Project, part_id: str, when: str = "") -> Project:
 
 
 def mark_joint(project: Project, joint: JointPlan) -> Project:
-    """The project with a joint marked as cut at its figures as they stand: from now on they never change silently."""
-    mark = made(JointMark, joint=joint.id, parts=joint.parts, figures=dict(joint.figures))
+    """The project with a joint marked as cut at its figures and places as they stand: from now on they never change silently."""
+    mark = made(JointMark, joint=joint.id, parts=joint.parts, figures=dict(joint.figures), places=dict(joint.places))
     return held(project, joints_cut=(*(m for m in project.joints_cut if m.joint != joint.id), mark))
 
 

@@ -110,7 +110,16 @@ def plan(
     for_piece = tuple(m for m in p.measured if m.part.rpartition(".")[2] != WHOLE)
     made = kept.station("as_made", as_made.work, p.boards, p.room, p.choices, p.layout, p.cut)
     done_piece = kept.station(
-        "piece", piece.work, p.pieces, p.hand, for_piece, p.cut, p.choices, made.wood, piece.shop_of(p.kit)
+        "piece",
+        piece.work,
+        p.pieces,
+        p.hand,
+        for_piece,
+        p.cut,
+        p.joints_cut,
+        p.choices,
+        made.wood,
+        piece.shop_of(p.kit),
     )
     done_timber = kept.station(
         "timber", timber.work, p.boards, p.choices, done_piece, made, p.allowances, p.kit.crosscut_kerf
@@ -143,7 +152,7 @@ def plan(
         progress,
     )
     done_true = kept.station("trueup", trueup.work, p.boards, p.readings, p.kit, p.choices, done_piece, done_break)
-    done_joints = kept.station("joints", joints.work, p.kit, p.choices, done_piece, p.joints_cut)
+    done_joints = kept.station("joints", joints.work, p.kit, p.choices, done_piece)
     done_together = kept.station("together", together.work, p.kit, p.measured, p.choices, done_piece, done_joints)
     done_bench = kept.station(
         "bench",

@@ -35,16 +35,20 @@ class Corner:
     )
 
     def figure(self, name: str, look: Look) -> float:
-        """reach: the pin board's thickness, which the tails go through; ``reach of second`` the tail board's; mm."""
-        if name == "reach":
-            return look.thickness(look.joint.second)
-        if name == "reach of second":
-            return look.thickness(look.joint.first)
-        laid = _laid(look)
-        found = {"tails": laid.tails, "pin": laid.pin, "half pin": laid.half_pin, "slope": laid.run}.get(name)
+        """tails, pin, half pin, slope, width (of the joint), ``baseline on`` either part, and the reach: the pin board's thickness,
+        which the tails go through; ``reach of second`` the tail board's; mm."""
+        tail, pin = look.joint.first, look.joint.second
+        mates = {_baseline(look, tail): pin, _baseline(look, pin): tail}
+        if name in ("reach", "reach of second"):
+            return look.figure(_baseline(look, tail if name == "reach" else pin))
+        if name in mates:
+            return look.thickness(mates[name])
+        if name in ("pin", "slope"):
+            return float(look.asked(name))
+        found = {"tails": _tails, "half pin": _half_pin, "width": _width}.get(name)
         if found is None:
             raise NoJoint(f"A dovetail has no {name}.")
-        return float(found)
+        return found(look)
 
     def plan(self, look: Look) -> JointPlan:
         """The corner laid out; where the pin board's lower edge lies above the tail board's, the tails begin there."""
@@ -58,7 +62,7 @@ class Corner:
             joint.first,
             joint.second,
             laid,
-            0.0,
+            (look.figure(_baseline(look, joint.first)), look.figure(_baseline(look, joint.second))),
             look.shop.chisels,
             False,
             max(0.0, tail.size[1] - laid.width - rise),
@@ -67,7 +71,7 @@ class Corner:
         )
         cuts = tuple(_raised(c, rise if c.part == joint.first else 0.0) for c in made.cuts)
         a, b = look.label(joint.first), look.label(joint.second)
-        called = {f"baseline on {joint.first}": f"baseline on {a}", f"baseline on {joint.second}": f"baseline on {b}"}
+        called = {f"baseline on {part}": _baseline(look, part) for part in (joint.first, joint.second)}
         figures = {called.get(name, name): value for name, value in made.figures.items()}
         return replace(
             made,
@@ -137,20 +141,39 @@ def _laid(look: Look) -> Dovetail:
         raise NoJoint(CORNERLESS.format(look.label(joint.first), look.label(joint.second)))
     if look.up(joint.first) != look.up(joint.second) or OPPOSITE[joint.way] == look.face(joint.second):
         raise NoJoint(CORNERLESS.format(look.label(joint.first), look.label(joint.second)))
-    tail, pin = _up_span(look, joint.first), _up_span(look, joint.second)
-    width = min(tail[1], pin[1]) - max(tail[0], pin[0])
     own, mating = look.thickness(joint.first), look.thickness(joint.second)
-    mouth = float(look.asked("pin"))
-    half = float(look.asked("half_pin")) or round(min(own, mating) / 2, 1)
+    width, mouth, half, run = (look.figure(name) for name in ("width", "pin", "half pin", "slope"))
     try:
         if width <= 2 * half:
             raise NoDovetail(
                 f"{look.label(joint.second)} is too narrow for a dovetail; make it wider or the half pins narrower."
             )
-        tails = int(look.asked("tails")) or dovetail.suited_tails(width, half, mouth)
-        return dovetail.lay_out(width, tails, mouth, half, float(look.asked("slope")), mating, own)
+        return dovetail.lay_out(width, int(look.figure("tails")), mouth, half, run, mating, own)
     except NoDovetail as error:
         raise NoJoint(str(error)) from None
+
+
+def _width(look: Look) -> float:
+    """What both boards share across the joint, mm."""
+    tail, pin = _up_span(look, look.joint.first), _up_span(look, look.joint.second)
+    return min(tail[1], pin[1]) - max(tail[0], pin[0])
+
+
+def _half_pin(look: Look) -> float:
+    own, mating = look.thickness(look.joint.first), look.thickness(look.joint.second)
+    return float(look.asked("half_pin")) or round(min(own, mating) / 2, 1)
+
+
+def _tails(look: Look) -> float:
+    return float(look.asked("tails")) or dovetail.suited_tails(
+        look.figure("width"), look.figure("half pin"), look.figure("pin")
+    )
+
+
+def _baseline(look: Look, part: str) -> str:
+    """What the baseline on a part is called among the figures: by the part's label, where that is its own."""
+    labels = [look.label(p) for p in (look.joint.first, look.joint.second)]
+    return f"baseline on {look.label(part) if labels[0] != labels[1] else part}"
 
 
 CORNER = Corner()

@@ -186,7 +186,7 @@ def plan(
     tail_part: str,
     pin_part: str,
     joint: Dovetail,
-    proud: float,
+    baselines: tuple[float, float],
     chisels: tuple[float, ...],
     pins_first: bool,
     slot: float,
@@ -197,12 +197,13 @@ def plan(
 
     Args:
         corner: its name, as ``A-B``.
-        proud: mm added to every baseline so that ends stand proud and are planed flush.
+        baselines: how far from the end they are gauged on the tail board and on the pin board, mm: the mate's thickness, or more where
+            ends are to stand proud and be planed flush.
         slot: mm of spare board beyond the joint on the tail board (above a lowered end), 0 when none.
         ends: the ends of tail board and pin board that meet, each "left" or "right" as one looks at its outside face.
         length: of the tail board, mm.
     """
-    tail_line, pin_line = joint.mating + proud, joint.own + proud
+    tail_line, pin_line = baselines
     settings = (
         Setting("marking gauge", tail_line, "", (tail_part,), f"baseline at {pin_part}"),
         Setting("marking gauge", pin_line, "", (pin_part,), f"baseline at {tail_part}"),

@@ -50,7 +50,10 @@ class Look(Protocol):
         """What is asked of the joint, or the family's default."""
 
     def figure(self, name: str, joint: str = "") -> float:
-        """A figure of this joint, or of another by its id."""
+        """A figure of this joint, or of another by its id; of a joint that is cut as it was cut."""
+
+    def as_cut(self, name: str, joint: str) -> float | None:
+        """A figure that a joint was cut to; None where it is not cut."""
 
     def size(self, part: str) -> Point3:
         """Length, width and thickness of a part, mm."""

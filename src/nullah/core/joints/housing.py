@@ -42,9 +42,11 @@ class Housing:
     )
 
     def figure(self, name: str, look: Look) -> float:
-        """depth (the same in every housing of its set), width, reach; mm."""
+        """depth (the same in every housing of its set: as one of them is cut, where one is), width, reach; mm."""
         if name == "depth":
-            return min(_own_depth(look, j) for j in (look.joint, *_of_the_set(look)))
+            others = _of_the_set(look)
+            done = [d for j in others if (d := look.as_cut("depth", j.id)) is not None]
+            return min(done or [_own_depth(look, j) for j in (look.joint, *others)])
         if name == "reach":
             return look.figure("depth") - float(look.asked("free"))
         if name == "width":
@@ -106,9 +108,12 @@ def _is_square(mate: Placed) -> bool:
 
 
 def _aligned(look: Look, host: Placed, free: float) -> Cut:
-    """The mate's own section, sunk to the depth."""
+    """The mate's own section, sunk to the depth; where it is cut already, as wide as it was cut."""
     joint = look.joint
     body: Block = look.body(joint.first)
+    thick = axis_of(look.face(joint.first))[0]
+    near, _ = body[thick]
+    body = with_span(body, thick, (near, near + look.figure("width")))
     axis, sign = axis_of(joint.way)
     low, high = body[axis]
     tip = (high if sign > 0 else low) + free * sign  # the bottom lies beyond the mate's end by what is left free

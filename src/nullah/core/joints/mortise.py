@@ -85,7 +85,9 @@ class MortiseAndTenon:
         cuts = [*_shoulders(look, first, tenon), *_mitre(look, first, tenon), _mortise(look, second, tenon)]
         a, b = look.label(joint.first), look.label(joint.second)
         thick, long, width = (look.figure(n) for n in ("thickness", "length", "width"))
-        shoulder, upper, lower = (look.figure(n) for n in ("shoulder", "upper shoulder", "lower shoulder"))
+        shoulder, upper = look.figure("shoulder"), look.figure("upper shoulder")
+        low, high = look.bare(joint.first)[_across(look)[0]]
+        lower = max(0.0, high - low - upper - width)  # which is what the others leave, also where they are held as cut
         figures = {
             "thickness": thick,
             "length": long,
@@ -105,7 +107,7 @@ class MortiseAndTenon:
             *(
                 Setting("marking gauge", mm, "", (joint.first,), f"{which} shoulder of {a}")
                 for which, mm in (("upper", upper), ("lower", lower))
-                if mm > 0
+                if mm > 1e-9
             ),
             Setting("depth mark on the chisel", cuts[-1].depth, "", (joint.second,), f"mortise for {a}"),
         )
@@ -279,9 +281,9 @@ def tenon_block(look: Look, joint: JointDesign, long: float) -> Block:
     across, up = axis_of(look.up(joint.first))
     bare = look.bare(joint.first)
     along = (bare[axis][1], bare[axis][1] + long) if sign > 0 else (bare[axis][0] - long, bare[axis][0])
-    upper, lower = look.figure("upper shoulder", joint.id), look.figure("lower shoulder", joint.id)
+    upper, width = look.figure("upper shoulder", joint.id), look.figure("width", joint.id)
     low, high = bare[across]
-    wide = (low + lower, high - upper) if up > 0 else (low + upper, high - lower)
+    wide = (high - upper - width, high - upper) if up > 0 else (low + upper, low + upper + width)
     block = with_span(with_span(bare, axis, along), across, wide)
     return with_span(block, 3 - axis - across, cheeks(look, joint))
 

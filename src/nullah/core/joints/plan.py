@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import field, replace
 
 from nullah.core.drawing import Drawing
 from nullah.core.frozen import frozen
-from nullah.core.shapes.cut import Cut
+from nullah.core.measure import SAME
+from nullah.core.shapes.cut import SIDES, Cut, Point3
+
+Place = tuple[float, float, float, float, float, float]
 
 
 @frozen
@@ -60,7 +63,8 @@ class Template:
 class JointPlan:
     """A joint between named parts, worked out. ``family``: the kind of joint it is; ``figures``: what it is laid out to by name, mm
     (``tails`` a count, ``slope`` a run): what stays when it is cut; ``cuts``: the wood it takes away, in its parts' own axes;
-    ``templates``: what is laid on the wood, None where that is every marked side of its cuts."""
+    ``templates``: what is laid on the wood, None where that is every marked side of its cuts; ``places``: of each part, how far its
+    cuts lie from the near and from the far end of its length, width and thickness, mm."""
 
     id: str
     family: str
@@ -75,6 +79,40 @@ class JointPlan:
     cuts: tuple[Cut, ...] = ()
     stopped: tuple[str, ...] = ()  # of a groove: the parts in which it stops within the joint
     templates: tuple[Template, ...] | None = None
+    places: Mapping[str, Place] = field(default_factory=dict)
+
+
+def places_of(cuts: Iterable[Cut], size: Callable[[str], Point3]) -> dict[str, Place]:
+    """How far cuts lie, part by part, from the near and from the far end of the part's length, width and thickness, mm.
+
+    Args:
+        size: length, width and thickness of a part, mm.
+    """
+    found: dict[str, Place] = {}
+    for cut in cuts:
+        ends: list[float] = []
+        axis, far = SIDES[cut.side]
+        across = iter(zip(*cut.outline, *cut.far, strict=True)) if cut.far else iter(zip(*cut.outline, strict=True))
+        for k, whole in enumerate(size(cut.part)):
+            if k == axis:
+                ends += [whole - cut.depth, 0.0] if far else [0.0, whole - cut.depth]
+            else:
+                along = next(across)
+                ends += [min(along), whole - max(along)]
+        before = found.get(cut.part)
+        nearest = [min(a, b) for a, b in zip(before, ends, strict=True)] if before else ends
+        found[cut.part] = (nearest[0], nearest[1], nearest[2], nearest[3], nearest[4], nearest[5])
+    return found
+
+
+def moved(was: Place, now: Place) -> Point3:
+    """How far cuts were from where they lie now along a part's length, width and thickness, mm: both further from the one end and
+    nearer to the other, so that where a part only grew or shrank beyond them they were not elsewhere."""
+    x, y, z = (
+        was[k] - now[k] if abs(was[k] - now[k]) > SAME and abs(was[k + 1] - now[k + 1]) > SAME else 0.0
+        for k in (0, 2, 4)
+    )
+    return x, y, z
 
 
 def listed(names: tuple[str, ...]) -> str:
@@ -98,6 +136,7 @@ def qualified(joint: JointPlan, prefix: str, name: str) -> JointPlan:
         faces=tuple(replace(f, part=f"{prefix}{f.part}", drawing=f.drawing.of_piece(prefix)) for f in joint.faces),
         cuts=tuple(replace(c, part=f"{prefix}{c.part}") for c in joint.cuts),
         stopped=tuple(f"{prefix}{p}" for p in joint.stopped),
+        places={f"{prefix}{p}": place for p, place in joint.places.items()},
     )
 
 

@@ -15,7 +15,7 @@ from nullah.core.shapes.solid import Flat, Solid, solid
 from nullah.core.stations.made import Made
 
 MOST_CUTS = 1_000  # under half a second's work
-MOST_DRAWN = 200  # cuts: with more of them a picture shows parts without their joints
+MOST_DRAWN = 150  # cuts that are drawn: with more of them a picture shows parts without their joints
 BETWEEN = 200.0  # mm from one piece to the next
 KEPT = 600  # solids and bodies that are remembered
 T = TypeVar("T")
@@ -47,12 +47,12 @@ def of_piece(made: Made, joints: tuple[JointPlan, ...], drawn: bool = False, pla
     Raises:
         BadSolid: cuts leave nothing of a part.
     """
-    count = sum(len(j.cuts) for j in joints)
+    cutting = [j for j in joints if not (drawn and FAMILIES[j.family].home == "screwed")]
+    count = sum(len(j.cuts) for j in cutting)
     if count > MOST_CUTS and not drawn:
         return ()
-    cutting: list[JointPlan] = []
-    if not plain and (not drawn or count <= MOST_DRAWN):
-        cutting = [j for j in joints if not (drawn and FAMILIES[j.family].home == "screwed")]
+    if plain or (drawn and count > MOST_DRAWN):
+        cutting = []
     mine: dict[str, list[Cut]] = {}
     for joint in cutting:
         for cut in joint.cuts:

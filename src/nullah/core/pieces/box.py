@@ -14,7 +14,7 @@ from itertools import pairwise
 from nullah.core.document import CutMark, Measured
 from nullah.core.document_pieces import Piece
 from nullah.core.frozen import frozen
-from nullah.core.joints import dovetail, grooves
+from nullah.core.joints import grooves
 from nullah.core.measure import at_least, marked
 from nullah.core.pieces.chains import as_it_is, in_a_bay, planned_chains, stands
 from nullah.core.pieces.part import Chain, Part
@@ -95,7 +95,8 @@ class Facts:
 
     ``hold`` says for each axis ("length", "width") whether the ``outside`` or ``inside`` stays when a wall comes out
     otherwise than planned. ``groove`` is ``tail`` or ``pin``: what the grooves lie in. ``wood``: what each part is made of.
-    ``pair``: of two sides measured unlike (``AC``, ``BD``), whether the ``shorter`` or the ``longer`` holds.
+    ``pair``: of two sides measured unlike (``AC``, ``BD``), whether the ``shorter`` or the ``longer`` holds. ``joints``: what joints
+    that are cut were cut to, by joint and figure.
     """
 
     measured: tuple[Measured, ...] = ()
@@ -104,6 +105,11 @@ class Facts:
     groove: str = "tail"
     wood: WoodOfParts = field(default_factory=WoodOfParts)
     pair: Mapping[str, str] = field(default_factory=dict)
+    joints: Mapping[str, Mapping[str, float]] = field(default_factory=dict)
+
+    def as_cut(self, joint: str, figure: str, planned: float) -> float:
+        """A figure of a joint as it was cut, else as planned."""
+        return self.joints.get(joint, {}).get(figure, planned)
 
 
 def work_out(piece: Piece, facts: Facts) -> Box:
@@ -150,9 +156,13 @@ def _shape(piece: Piece, facts: Facts) -> tuple[Box, float, list[float]]:
     if run < FLATTEST_RUN:
         raise BoxTooSmall(f"A slope of 1 : {run:.3g} is no dovetail's; it lies between 1 : 5 and 1 : 10.")
     depth = grooves.depth_in(min(thick.values()))
+    for groove in ("lid groove", "bottom groove"):
+        depth = facts.as_cut(groove, "depth", depth)
     half_pin, from_edge, lid_edge = _grooves_and_half_pin(
         piece, facts.groove, run, max(thick.values()), bottom_t, lid_t
     )
+    from_edge = facts.as_cut("bottom groove", "from the edge", from_edge)
+    lid_edge = facts.as_cut("lid groove", "from the edge", lid_edge)
     chains = planned_chains(piece, from_edge, lid_edge, bottom_t, lid_t)
     outside_l, outside_w, height = (c.total for c in chains)
     hold = facts.hold or {}
@@ -167,7 +177,7 @@ def _shape(piece: Piece, facts: Facts) -> tuple[Box, float, list[float]]:
     inside_l = said.get(("opening", "length"), outside_l - thick["B"] - thick["D"])
     inside_w = said.get(("opening", "width"), outside_w - thick["A"] - thick["C"])
     lowered = height - lid_edge - lid_t if piece.lid == "sliding" else height
-    bays = _bays(piece, inside_l, divider_thick)
+    bays = _bays_as_cut(facts, thick["D"], inside_l, divider_thick) or _bays(piece, inside_l, divider_thick)
     bay_needed, _, _ = in_a_bay(piece)
     chains = (
         as_it_is(chains[0], "BD", thick, piece.wall, outside_l),
@@ -195,7 +205,7 @@ def _shape(piece: Piece, facts: Facts) -> tuple[Box, float, list[float]]:
         groove_depth=depth,
         groove_from_edge=from_edge,
         lid_from_edge=lid_edge,
-        dado_depth=grooves.depth_in(min(thick["A"], thick["C"])),
+        dado_depth=facts.as_cut("dadoes", "depth", grooves.depth_in(min(thick["A"], thick["C"]))),
         bays=bays,
         bay_needed=bay_needed,
         dado_centres=tuple(centres),
@@ -217,6 +227,16 @@ def _bays(piece: Piece, inside: float, divider_thick: list[float]) -> tuple[floa
     equal = (inside - sum(divider_thick)) / (count + 1)
     shift = [0.0, *(*piece.divider_shift, *([0.0] * count))[:count], 0.0]
     return tuple(equal + after - before for before, after in pairwise(shift))
+
+
+def _bays_as_cut(facts: Facts, start: float, inside: float, divider_thick: list[float]) -> tuple[float, ...]:
+    """The clear width of each bay where the dadoes are cut for just so many dividers, each against the near wall of its own; none
+    where they are not."""
+    near = [facts.as_cut("dadoes", f"dado {n}", math.nan) for n in range(1, len(divider_thick) + 1)]
+    if not near or any(map(math.isnan, near)) or f"dado {len(near) + 1}" in facts.joints["dadoes"]:
+        return ()
+    ends = [start, *(a + t for a, t in zip(near, divider_thick, strict=True))]
+    return tuple(b - a for a, b in zip(ends, [*near, start + inside], strict=True))
 
 
 def _as_measured(
@@ -420,20 +440,3 @@ def _with_what_is_known(part: Part, measured: list[Measured], mark: CutMark | No
         planned=planned,
         measured=tuple(sorted(said)),
     )
-
-
-def corners(box: Box) -> tuple[tuple[str, str, str, float], ...]:
-    """(name, tail board, pin board, joint width mm) of the four corners: A-B, C-B, C-D, A-D."""
-    low = box.part("B").width
-    high = box.outside[2]
-    return (("A-B", "A", "B", low), ("C-B", "C", "B", low), ("C-D", "C", "D", high), ("A-D", "A", "D", high))
-
-
-def corner_layout(piece: Piece, box: Box, tail: str, pin: str, width: float) -> dovetail.Dovetail:
-    """One corner by dividers, from the parts' thicknesses as they are.
-
-    Raises:
-        NoDovetail: there is no room for the tails.
-    """
-    tails = piece.tails or dovetail.suited_tails(width, box.half_pin, piece.pin)
-    return dovetail.lay_out(width, tails, piece.pin, box.half_pin, box.run, box.thickness[pin], box.thickness[tail])

@@ -18,11 +18,12 @@ def worked(
     piece: Piece,
     measured: tuple[Measured, ...],
     cut: tuple[CutMark, ...],
+    joints: Mapping[str, Mapping[str, float]],
     choices: tuple[Choice, ...],
     wood: WoodOfParts,
-) -> tuple[Box, tuple[Call, ...], tuple[Call, ...]]:
-    """The box, what is asked before its sides' widths are, and the groove's call after them; the names of parts are its own, those of
-    calls the project's.
+) -> tuple[Box, Box, tuple[Call, ...], tuple[Call, ...]]:
+    """The box, as it would be were none of its ``joints`` cut, what is asked before its sides' widths are, and the groove's call after
+    them; the names of parts are its own, those of calls the project's.
 
     Raises:
         BoxTooSmall, UnknownSpecies: it cannot be made.
@@ -38,10 +39,12 @@ def worked(
         groove.in_force,
         wood,
         {both: c.in_force for both, c in pairs.items() if c},
+        joints,
     )
     box = work_out(piece, facts)
+    planned = work_out(piece, replace(facts, joints={})) if joints else box
     widths = [c for part in box.sides if (c := _width_call(piece, part, choices))]
-    return box, tuple(c for c in (*pairs.values(), *held.values()) if c), (*widths, groove)
+    return box, planned, tuple(c for c in (*pairs.values(), *held.values()) if c), (*widths, groove)
 
 
 def named(piece: Piece, names: tuple[str, ...]) -> tuple[str, ...]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 
 from nullah.core.calls import Call, Option, taken
@@ -9,16 +10,19 @@ from nullah.core.document import Choice, Kit
 from nullah.core.document_pieces import Piece, prefix
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.dovetail_template import Groovings, template
-from nullah.core.joints.plan import JointPlan, Template
+from nullah.core.joints.plan import JointPlan, Template, places_of
 from nullah.core.measure import marked
-from nullah.core.pieces.box import LID_FREE, LID_WAY_IN, SEEN_FROM_INSIDE, SIDES, Box, corner_layout, corners
+from nullah.core.pieces.box import LID_FREE, LID_WAY_IN, SEEN_FROM_INSIDE, SIDES, Box
 from nullah.core.pieces.box_calls import named
 
 PROUD = {"proud": 0.3, "flush": 0.0, "under": -0.3}
 
 
-def joints_of(piece: Piece, kit: Kit, box: Box, proud: float, pins_first: bool) -> tuple[JointPlan, ...]:
-    """Every joint of the box, by the box's own names.
+AsCut = Mapping[str, Mapping[str, float]]  # what joints that are cut were cut to, by joint and figure
+
+
+def joints_of(piece: Piece, kit: Kit, box: Box, proud: float, pins_first: bool, as_cut: AsCut) -> tuple[JointPlan, ...]:
+    """Every joint of the box, by the box's own names; those that are cut as they were cut.
 
     Raises:
         NoDovetail: a corner cannot be laid out.
@@ -26,22 +30,31 @@ def joints_of(piece: Piece, kit: Kit, box: Box, proud: float, pins_first: bool) 
     found: list[JointPlan] = []
     layouts = {}
     for name, tail, pin, width in corners(box):
-        layouts[name] = layout = corner_layout(piece, box, tail, pin, width)
-        slot = box.part(tail).width - width
+        held = as_cut.get(f"corner {name}", {})
+        layouts[name] = layout = corner_layout(piece, box, tail, pin, width, held)
+        slot = box.part(tail).width - layout.width
+        lines = (
+            held.get(f"baseline on {tail}", layout.mating + proud),
+            held.get(f"baseline on {pin}", layout.own + proud),
+        )
         ends = (_end(tail, pin), _end(pin, tail))
         length = box.part(tail).length
-        found.append(dovetail.plan(name, tail, pin, layout, proud, kit.chisels, pins_first, slot, ends, length))
+        found.append(dovetail.plan(name, tail, pin, layout, lines, kit.chisels, pins_first, slot, ends, length))
     edge, thick = box.groove_from_edge, box.bottom_thickness
     sides = grooves.Sides(box.thickness, {p.id: (p.length, p.width) for p in box.sides}, SEEN_FROM_INSIDE)
-    places = {dovetail.groove_place(j, edge, edge + thick) for j in layouts.values()}
-    found.append(_groove("bottom groove", "bottom", thick, edge, "lower", ("B", "D"), places, box, sides, kit))
+    bottom = as_cut.get("bottom groove", {})
+    wide = bottom.get("width", thick)
+    places = {dovetail.groove_place(j, edge, edge + wide) for j in layouts.values()}
+    found.append(_groove("bottom groove", "bottom", wide, edge, "lower", ("B", "D"), places, box, sides, kit))
     if box.dado_centres:
         names = tuple(p.id for p in box.parts if p.group == "dividers")
+        thicknesses = dict(zip(names, box.divider_thicknesses, strict=True))
+        widths = {n: as_cut.get("dadoes", {}).get(f"width {n}", t) for n, t in thicknesses.items()}
         found.append(
             grooves.dadoes(
-                dict(zip(names, box.divider_thicknesses, strict=True)),
+                widths,
                 box.dado_depth,
-                box.dado_centres,
+                tuple(c + (widths[n] - thicknesses[n]) / 2 for n, c in zip(names, box.dado_centres, strict=True)),
                 ("A", "C"),
                 "D",
                 sides,
@@ -51,21 +64,48 @@ def joints_of(piece: Piece, kit: Kit, box: Box, proud: float, pins_first: bool) 
         )
     if piece.lid == "sliding":
         far = layouts["A-D"]
-        lid_edge, lid_t = box.lid_from_edge, box.lid_thickness
+        lid_edge, lid_t = box.lid_from_edge, as_cut.get("lid groove", {}).get("width", box.lid_thickness)
         lower = far.width - lid_edge - lid_t
         place = {dovetail.groove_place(far, lower, lower + lid_t)}
         found.append(_groove("lid groove", "lid", lid_t, lid_edge, "upper", ("D",), place, box, sides, kit, LID_WAY_IN))
     elif piece.lid == "lift-off":
         lid = box.part("lid")
         size = (lid.length, lid.width, lid.thickness)
-        found.append(grooves.lid_rabbet("lid", size, *lid_rabbet_widths(box), lid.thickness / 2, kit.rabbet_plane))
+        rabbet = as_cut.get("lid rabbet", {})
+        at_ends, along = lid_rabbet_widths(box)
+        round_it = (rabbet.get("width at the ends", at_ends), rabbet.get("width along the edges", along))
+        deep = rabbet.get("depth", lid.thickness / 2)
+        found.append(grooves.lid_rabbet("lid", size, *round_it, deep, kit.rabbet_plane))
     by_id = {j.id: j for j in found}
     out = []
     for joint in found:
         laid = layouts.get(joint.id.removeprefix("corner "))
         mine = () if laid is None else (_template(piece, box, by_id, joint, laid),)
-        out.append(replace(joint, templates=mine))  # what a fence or a gauge sets needs none
+        where = places_of(joint.cuts, lambda name: box.part(name).sizes)
+        out.append(replace(joint, templates=mine, places=where))  # what a fence or a gauge sets needs no template
     return tuple(out)
+
+
+def corners(box: Box) -> tuple[tuple[str, str, str, float], ...]:
+    """(name, tail board, pin board, joint width mm) of the four corners: A-B, C-B, C-D, A-D."""
+    low = box.part("B").width
+    high = box.outside[2]
+    return (("A-B", "A", "B", low), ("C-B", "C", "B", low), ("C-D", "C", "D", high), ("A-D", "A", "D", high))
+
+
+def corner_layout(
+    piece: Piece, box: Box, tail: str, pin: str, width: float, as_cut: Mapping[str, float] | None = None
+) -> dovetail.Dovetail:
+    """One corner by dividers, from the parts' thicknesses as they are, or as it was cut to.
+
+    Raises:
+        NoDovetail: there is no room for the tails.
+    """
+    held = as_cut or {}
+    width, half, mouth = held.get("width", width), held.get("half pin", box.half_pin), held.get("pin", piece.pin)
+    tails = int(held.get("tails", piece.tails)) or dovetail.suited_tails(width, half, mouth)
+    run = held.get("slope", box.run)
+    return dovetail.lay_out(width, tails, mouth, half, run, box.thickness[pin], box.thickness[tail])
 
 
 def _template(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 
 from nullah.core.calls import Call, Change
 from nullah.core.document import Choice, CutMark, JointMark, Kit, Measured
@@ -30,6 +30,7 @@ def work(
     piece: Piece,
     measured: tuple[Measured, ...],
     cut: tuple[CutMark, ...],
+    joints: tuple[JointMark, ...],
     choices: tuple[Choice, ...],
     wood: WoodOfParts,
 ) -> tuple[BoxMade, tuple[Call, ...], tuple[Call, ...]]:
@@ -38,16 +39,19 @@ def work(
     Raises:
         BoxTooSmall, UnknownSpecies: it cannot be made.
     """
-    box, first, last = box_calls.worked(piece, measured, cut, choices, wood)
-    return BoxMade(piece, box), first, last
+    as_cut = {m.joint: m.figures for m in joints}
+    box, planned, first, last = box_calls.worked(piece, measured, cut, as_cut, choices, wood)
+    return BoxMade(piece, box, planned, as_cut), first, last
 
 
 @frozen
 class BoxMade:
-    """A box, and the piece it was worked out from."""
+    """A box, the piece it was worked out from, and what its joints that are cut were cut to; ``planned``: the box were none cut."""
 
     piece: Piece
     box: Box
+    planned: Box
+    joints_cut: Mapping[str, Mapping[str, float]]
     word: str = "box"
 
     @property
@@ -140,15 +144,23 @@ class BoxMade:
         school = box_joints.school_call(self.piece, self.box, kit, choices)
         by = (box_joints.PROUD[proud.in_force], school.in_force == "pins")
         try:
-            joints = box_joints.joints_of(self.piece, kit, self.box, *by)
+            joints = box_joints.joints_of(self.piece, kit, self.box, *by, self.joints_cut)
         except NoDovetail as error:
             return Laying((), str(error), (proud, school))
-        return Laying(joints, "", (proud, school))
+        return Laying(joints, "", (proud, school), self._anew(kit, *by))
 
-    def as_cut(self, mark: JointMark, now: JointPlan | None) -> tuple[str, Change] | None:
+    def _anew(self, kit: Kit, proud: float, pins_first: bool) -> dict[str, JointPlan | str]:
+        """The joints that are cut as they would be laid out were none cut."""
+        if not self.joints_cut:
+            return {}
+        try:
+            found = box_joints.joints_of(self.piece, kit, self.planned, proud, pins_first, {})
+        except NoDovetail as error:
+            return dict.fromkeys(self.joints_cut, str(error))
+        return {j.id: j for j in found if j.id in self.joints_cut}
+
+    def as_cut(self, mark: JointMark, now: JointPlan) -> tuple[str, Change] | None:
         """What is asked of the box as a corner was cut, where that alone makes the plan what was cut."""
-        if now is None:
-            return None
         off = [n for n, v in mark.figures.items() if n in now.figures and abs(now.figures[n] - v) > 1e-6]
         if not off or any(name not in ASKED for name in off):
             return None

@@ -44,6 +44,9 @@ class Seen:
     def figure(self, name: str, joint: str = "") -> float:
         return self.sizes.value(Ref(joint or self.joint.id, name))
 
+    def as_cut(self, name: str, joint: str) -> float | None:
+        return self.sizes.cut.get((joint, name))
+
     def size(self, part: str) -> Point3:
         return self.sizes.size(part)
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from dataclasses import field
 from typing import Protocol
 
 from nullah.core.calls import Call, Change
@@ -23,11 +24,13 @@ class NoShift(ValueError):
 
 @frozen
 class Laying:
-    """Its joints by its own names, what stands in their way, and what is asked of them."""
+    """Its joints by its own names, what stands in their way, and what is asked of them; ``anew``: those that are cut as they would be
+    laid out were none cut, or why one cannot be."""
 
     joints: tuple[JointPlan, ...]
     trouble: str
     calls: tuple[Call, ...]
+    anew: Mapping[str, JointPlan | str] = field(default_factory=dict)
 
 
 @frozen
@@ -84,8 +87,9 @@ class Own(Protocol):
     def laid(self, kit: Kit, choices: tuple[Choice, ...]) -> Laying:
         """Its joints."""
 
-    def as_cut(self, mark: JointMark, now: JointPlan | None) -> tuple[str, Change] | None:
-        """What would make the plan of a joint what was cut, in words, and the change; None where nothing would."""
+    def as_cut(self, mark: JointMark, now: JointPlan) -> tuple[str, Change] | None:
+        """What would make the plan of a joint, as it would be laid out ``now``, what was cut, in words, and the change; None where
+        nothing would."""
 
     def placed(self, joints: tuple[JointPlan, ...]) -> tuple[Placed, ...]:
         """Every part where it stands when the piece is closed."""
@@ -115,10 +119,11 @@ class Works(Protocol):
         piece: Piece,
         measured: tuple[Measured, ...],
         cut: tuple[CutMark, ...],
+        joints: tuple[JointMark, ...],
         choices: tuple[Choice, ...],
         wood: WoodOfParts,
     ) -> tuple[Own, tuple[Call, ...], tuple[Call, ...]]:
-        """The piece, what is asked before its parts are cut, and what after; parts and marks by its own names.
+        """The piece, what is asked before its parts are cut, and what after; parts, joints and marks by its own names.
 
         Raises:
             ValueError: it cannot be made; one sentence.

@@ -32,7 +32,7 @@ class Sizes:
     """The sizes of one design. Built anew for each design; never changed once asked.
 
     Attributes:
-        measured, cut, put: by (owner, what), mm: what the wood says, what is cut, what the maker wrote.
+        measured, cut, put: by (owner, what), mm: what the wood says, what is cut (of parts and of joints), what the maker wrote.
         held: for a rod's id, whether its ``outside`` or its ``inside`` stays.
         reads: what each figure was worked out from.
     """

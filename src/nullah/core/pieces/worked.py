@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import replace
+from dataclasses import field, replace
 
 from nullah.core.ask import BadAnswer
 from nullah.core.design import JointDesign, PartDesign, Ref, Rod, Term
-from nullah.core.document import CutMark, Measured
+from nullah.core.document import CutMark, JointMark, Measured
 from nullah.core.document_pieces import Designed
 from nullah.core.drawing import area
 from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import NoJoint, Shop, axis_of
-from nullah.core.joints.plan import Check, JointPlan
+from nullah.core.joints.family import NoJoint, Shop, axis_of, marked_faces
+from nullah.core.joints.plan import Check, JointPlan, moved, places_of
 from nullah.core.measure import SAME
 from nullah.core.pieces.by_hand import apply
 from nullah.core.pieces.kind import Grows
@@ -22,7 +22,7 @@ from nullah.core.pieces.look import DIMENSIONS, Seen, frame_axes
 from nullah.core.pieces.part import Chain, ChainLine, Part
 from nullah.core.pieces.sizes import NoPiece, Sizes
 from nullah.core.pieces.stick import Gap, Stick
-from nullah.core.shapes.cut import Placed
+from nullah.core.shapes.cut import Placed, shifted
 from nullah.core.wood.species import species
 
 LONG_BY, WIDE_BY = 10.0, 4.0  # mm left on a part that is fitted last (common practice)
@@ -54,6 +54,8 @@ class Worked:
     lost: tuple[tuple[str, str], ...]
     off: tuple[Off, ...]
     misfits: tuple[tuple[str, str, float, float], ...] = ()  # a part, a dimension, what it measures, what lies between
+    joints_cut: Mapping[str, JointMark] = field(default_factory=dict)
+    as_planned: Sizes | None = None  # where joints are cut: the figures were they not
 
     def part(self, part_id: str) -> Part:
         """The part of that id.
@@ -85,11 +87,21 @@ class Worked:
                 failed.append((joint.id, str(error)))
         return tuple(laid), tuple(failed)
 
+    def laid_anew(self) -> dict[str, JointPlan | str]:
+        """Joints that are cut as they would be laid out were none of them; why not, where one cannot be."""
+        found: dict[str, JointPlan | str] = {}
+        for joint in self.sizes.design.joints:
+            if joint.id in self.joints_cut and self.as_planned is not None:
+                try:
+                    found[joint.id] = _laid_out(joint, self.as_planned)
+                except ValueError as error:
+                    found[joint.id] = str(error)
+        return found
+
     def _laid(self, joint: JointDesign) -> JointPlan:
-        laid = FAMILIES[joint.family].plan(Seen(joint, self.sizes))
-        if any(cut.depth <= 0 or abs(area(cut.outline)) <= NO_AREA for cut in laid.cuts):
-            raise NoJoint(f"{laid.name}: the parts do not meet there; move one, or let it look another way.")
-        return laid
+        laid = _laid_out(joint, self.sizes)
+        mark = self.joints_cut.get(joint.id)
+        return laid if mark is None else _as_cut(laid, mark, self.sizes)
 
     def why(self, part: str, dimension: str) -> tuple[tuple[str, float], ...]:
         """What a part's dimension is made up of: (what, mm) each, which add up to it where it is neither measured nor cut."""
@@ -123,6 +135,25 @@ class Worked:
         return (high[0] - low[0], high[1] - low[1], high[2] - low[2])
 
 
+def _laid_out(joint: JointDesign, sizes: Sizes) -> JointPlan:
+    laid = FAMILIES[joint.family].plan(Seen(joint, sizes))
+    if any(cut.depth <= 0 or abs(area(cut.outline)) <= NO_AREA for cut in laid.cuts):
+        raise NoJoint(f"{laid.name}: the parts do not meet there; move one, or let it look another way.")
+    return replace(laid, places=places_of(laid.cuts, sizes.size))
+
+
+def _as_cut(laid: JointPlan, mark: JointMark, sizes: Sizes) -> JointPlan:
+    """A joint that is cut with its cuts where they are in the wood, also where its parts have come to stand otherwise."""
+    by = {p: moved(mark.places[p], now) for p, now in laid.places.items() if p in mark.places}
+    by = {p: way for p, way in by.items() if any(way)}
+    if not by:
+        return laid
+    cuts = tuple(shifted(c, by[c.part]) if c.part in by else c for c in laid.cuts)
+    stands = {p: sizes.stands(p) for p in laid.places}
+    faces = marked_faces(cuts, stands, lambda part: sizes.design.part(part).label)
+    return replace(laid, cuts=cuts, faces=faces, places=places_of(cuts, sizes.size))
+
+
 def work(
     piece: Designed,
     measured: tuple[Measured, ...] = (),
@@ -130,13 +161,14 @@ def work(
     held: Mapping[str, str] | None = None,
     shop: Shop | None = None,
     grows: Grows | None = None,
+    joints: tuple[JointMark, ...] = (),
 ) -> Worked:
     """The piece worked out.
 
     Args:
-        measured, cut: of this piece alone, by its own names. held: for each rod, whether its ``outside`` or ``inside`` stays; by
-            default the outside where parts came out thinner, else the inside. grows: how far a width of a part moves to the driest and
-            to the wettest of the year, mm.
+        measured, cut, joints: of this piece alone, by its own names; ``joints`` are those that are cut. held: for each rod, whether its
+            ``outside`` or ``inside`` stays; by default the outside where parts came out thinner, else the inside. grows: how far a
+            width of a part moves to the driest and to the wettest of the year, mm.
 
     Raises:
         BadAnswer, NoPiece, NoJoint, UnknownSpecies: it cannot be made; one sentence.
@@ -150,11 +182,12 @@ def work(
         species(part.species)
     said: dict[tuple[str, str], float] = {(m.part, m.dimension): m.value for m in measured}
     marks: dict[tuple[str, str], float] = {(m.part, d): getattr(m, d) for m in cut for d in DIMENSIONS}
+    sawn = {(m.joint, name): value for m in joints for name, value in m.figures.items()}
     at_hand = shop or Shop()
     grows = grows or (lambda part, wood, width: (0.0, 0.0))
 
-    def sizes(way: Mapping[str, str]) -> Sizes:
-        return Sizes(by_hand.design, said, marks, by_hand.put, way, at_hand)
+    def sizes(way: Mapping[str, str], held_joints: Mapping[tuple[str, str], float] = sawn) -> Sizes:
+        return Sizes(by_hand.design, said, {**marks, **held_joints}, by_hand.put, way, at_hand)
 
     off = _off(sizes, said | marks)
     ways = {o.rod: (held or {}).get(o.rod, "outside" if o.less else "inside") for o in off}
@@ -167,7 +200,10 @@ def work(
         done.marks(rod.id)  # which says where nothing is left
     chains = tuple(_chain(r, done) for r in by_hand.design.rods)
     checks = kind.checks(asked, done, grows) if kind.checks else ()
-    return Worked(done, parts, chains, checks, by_hand.lost, off, _misfits(done, said | marks))
+    anew = sizes(ways, {}) if sawn else None
+    misfits = _misfits(done, said | marks)
+    by_id = {m.joint: m for m in joints}
+    return Worked(done, parts, chains, checks, by_hand.lost, off, misfits, by_id, anew)
 
 
 def _misfits(sizes: Sizes, known: Mapping[tuple[str, str], float]) -> tuple[tuple[str, str, float, float], ...]:

@@ -45,6 +45,13 @@ class Cut:
     far: tuple[Point, ...] = ()
 
 
+def shifted(cut: Cut, by: Point3) -> Cut:
+    """A cut moved along its part's length, width and thickness, mm; into the side it is sunk from it does not go."""
+    i, j = (k for k in range(3) if k != SIDES[cut.side][0])
+    outline, far = (tuple((x + by[i], y + by[j]) for x, y in points) for points in (cut.outline, cut.far))
+    return Cut(cut.part, cut.side, outline, cut.depth, far)
+
+
 @frozen
 class Placed:
     """A part where it stands: length, width and thickness, its left lower back corner, and the ways its three axes run.

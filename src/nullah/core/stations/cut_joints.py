@@ -2,32 +2,37 @@
 
 from __future__ import annotations
 
+import math
+
+from nullah.core.ask import BadAnswer
 from nullah.core.calls import Call, Change, Option, taken
 from nullah.core.document import Choice, JointMark, Project
-from nullah.core.joints.plan import JointPlan
+from nullah.core.joints.families import FAMILIES
+from nullah.core.joints.plan import JointPlan, listed, moved
 from nullah.core.measure import SAME, marked
+from nullah.core.pieces.own import Laying
 from nullah.core.stations.made import Made
+from nullah.core.stations.piece_changes import put
 
-_FOLLOWING = ("tails", "pin", "half pin", "slope", "width")  # said first; of what follows from them only what is left
+_ENDS = ("left end", "lower edge", "back")
 
 
-def conflicts(
-    made: Made, joints: tuple[JointPlan, ...], cut: tuple[JointMark, ...], choices: tuple[Choice, ...]
-) -> tuple[Call, ...]:
-    """One call for all joints that differ alike from what was cut."""
-    by_id = {j.id: j for j in joints}
+def conflicts(made: Made, laying: Laying, choices: tuple[Choice, ...]) -> tuple[Call, ...]:
+    """One call for all joints that would be laid out otherwise than they were cut, in like manner."""
     alike: dict[tuple[str, ...], list[JointMark]] = {}
-    for mark in cut:
-        facts = _facts(mark, by_id.get(mark.joint))
+    for mark in made.joints_cut:
+        facts = _facts(made, mark, laying.anew.get(mark.joint.removeprefix(made.prefix)))
         if facts:
             alike.setdefault(facts, []).append(mark)
-    return tuple(_conflict(made, marks, facts, by_id, choices) for facts, marks in alike.items())
+    return tuple(_conflict(made, marks, facts, laying, choices) for facts, marks in alike.items())
 
 
-def _facts(mark: JointMark, now: JointPlan | None) -> tuple[str, ...]:
+def _facts(made: Made, mark: JointMark, now: JointPlan | str | None) -> tuple[str, ...]:
     """What differs, in words; nothing where joint and plan agree."""
     if now is None:
         return ("it is no longer in the plan",)
+    if isinstance(now, str):
+        return (f"as planned now it could not be: {now.removesuffix('.')}",)
     out = []
     for name, was in mark.figures.items():
         new = now.figures.get(name)
@@ -35,6 +40,20 @@ def _facts(mark: JointMark, now: JointPlan | None) -> tuple[str, ...]:
             out.append(f"{name} {_figure(name, was)} as cut, none in the plan")
         elif abs(new - was) > (SAME if name not in ("tails", "slope") else 1e-6):
             out.append(f"{name} {_figure(name, was)} as cut, {_figure(name, new)} in the plan")
+    return tuple(out) or _moved(made, mark, now)
+
+
+def _moved(made: Made, mark: JointMark, now: JointPlan) -> tuple[str, ...]:
+    """Where a joint of the same figures would lie otherwise on its parts."""
+    out = []
+    for part in made.parts:
+        was, new = mark.places.get(part.id), now.places.get(part.id.removeprefix(made.prefix))
+        if was is None or new is None:
+            continue
+        for k, end in enumerate(_ENDS):
+            if moved(was, new)[k]:
+                near, now_near = marked(was[2 * k]), marked(new[2 * k])
+                out.append(f"{near} from the {end} of {made.label(part)} as cut, {now_near} in the plan")
     return tuple(out)
 
 
@@ -48,17 +67,18 @@ def _conflict(
     made: Made,
     marks: list[JointMark],
     facts: tuple[str, ...],
-    by_id: dict[str, JointPlan],
+    laying: Laying,
     choices: tuple[Choice, ...],
 ) -> Call:
-    names = [by_id[m.joint].name.partition(":")[0] if m.joint in by_id else m.joint.capitalize() for m in marks]
+    names = [_name(m.joint.removeprefix(made.prefix), laying) for m in marks]
     first = marks[0]
+    now = laying.anew.get(first.joint.removeprefix(made.prefix))
     ids = frozenset(m.joint for m in marks)
     options = [
         Option(
             "keep",
             "keep what is cut",
-            ("the plan stays as it is", "the halves are laid out from each other, not from it"),
+            ("it stays as it was cut", "what is still to be made of it follows the wood, not what is asked"),
         ),
         Option(
             "again",
@@ -67,16 +87,17 @@ def _conflict(
             _unmarked(ids),
         ),
     ]
-    back = made.own.as_cut(first, by_id.get(first.joint)) if made.own is not None else None
+    back = _as_cut(made, marks, now) if isinstance(now, JointPlan) else None
     if back is not None:
         words, change = back
         options.insert(0, Option("follow", "the plan goes back to what is cut", (words,), change))
     asked = f"{', '.join(sorted(ids))}: {'; '.join(facts)}"[:2000]
+    said = (*facts[:3], *(("and more",) if len(facts) > 3 else ()))
     call_id = f"cut {first.joint}"
     return Call(
         call_id,
         "joints",
-        f"{', '.join(names)} {'is' if len(names) == 1 else 'are'} cut: {'; '.join(facts[:3])}{'; and more' if len(facts) > 3 else ''}.",
+        f"{listed(tuple(names))} {'is' if len(names) == 1 else 'are'} cut: {'; '.join(said)}.",
         tuple(options),
         options[0].id,
         "what is cut stays; no wood is lost",
@@ -85,6 +106,30 @@ def _conflict(
         conflict=True,
         taken=taken(call_id, tuple(options), asked, choices),
     )
+
+
+def _as_cut(made: Made, marks: list[JointMark], now: JointPlan) -> tuple[str, Change] | None:
+    """What is asked of the joints as they were cut, in words and as a change; None where nothing of it can be asked."""
+    if made.own is not None:
+        return made.own.as_cut(marks[0], now)
+    asks = {a.name.replace("_", " "): a for a in FAMILIES[now.family].asks}
+    off = {
+        n: v for n, v in marks[0].figures.items() if n in asks and abs(now.figures.get(n, math.inf) - v) > SAME
+    }  # what follows from these goes back with them
+    if not off:
+        return None
+    try:
+        held = {n: asks[n].held(int(v) if asks[n].type == "whole" else v) for n, v in off.items()}
+    except BadAnswer:
+        return None
+    back = tuple((m.joint.removeprefix(made.prefix), asks[n].name, v) for m in marks for n, v in held.items())
+    return ", ".join(f"{n} {_figure(n, v)}" for n, v in off.items()), put(made.id, back)
+
+
+def _name(joint: str, laying: Laying) -> str:
+    """What a joint is called in a sentence, by its own id."""
+    laid = next((j for j in laying.joints if j.id == joint), None)
+    return laid.name.partition(":")[0] if laid is not None else joint.capitalize()
 
 
 def _unmarked(joints: frozenset[str]) -> Change:

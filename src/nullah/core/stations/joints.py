@@ -9,7 +9,7 @@ from dataclasses import replace
 
 from nullah.core.calls import Call, Option, taken
 from nullah.core.design import JointDesign
-from nullah.core.document import Choice, JointMark, Kit
+from nullah.core.document import Choice, Kit
 from nullah.core.document_pieces import Designed
 from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
@@ -17,7 +17,7 @@ from nullah.core.joints.plan import JointPlan, Setting, gathered, qualified
 from nullah.core.pieces.own import Laying
 from nullah.core.pieces.worked import Worked
 from nullah.core.stations import cut_joints
-from nullah.core.stations.made import Made, PieceResult, owner
+from nullah.core.stations.made import Made, PieceResult
 from nullah.core.stations.piece_calls import lost_call
 from nullah.core.stations.piece_changes import put
 
@@ -39,8 +39,9 @@ class JointsResult:
         return tuple((j.name, c.text) for j in self.joints for c in j.checks if not c.holds)
 
 
-def work(kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult, cut: tuple[JointMark, ...] = ()) -> JointsResult:
-    """The station: joints of every piece, worked from measured thicknesses; joints that are cut are held to account."""
+def work(kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult) -> JointsResult:
+    """The station: joints of every piece, worked from measured thicknesses; joints that are cut stay as they were cut, and where the
+    plan has come to differ a call says so."""
     laid: dict[str, tuple[JointPlan, ...]] = {}
     troubles: dict[str, str] = {}
     calls: list[Call] = []
@@ -51,9 +52,8 @@ def work(kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult, cut: tupl
         name = made.piece.name if made.prefix else ""
         laid[made.id] = tuple(qualified(j, made.prefix, name) for j in mine.joints)
         troubles[made.id] = mine.trouble
-        marks = tuple(m for m in cut if owner(m.joint.removeprefix("corner "), ids) == made.id)
         if not mine.trouble:
-            asked = (*cut_joints.conflicts(made, laid[made.id], marks, choices), *asked)
+            asked = (*cut_joints.conflicts(made, mine, choices), *asked)
         if len(ids) > 1:
             asked = tuple(replace(c, question=f"{made.piece.name}: {c.question}") for c in asked)
         calls += asked
@@ -119,8 +119,8 @@ def _of_design(made: Made, choices: tuple[Choice, ...]) -> Laying:
     ):  # what the maker changed may leave a joint without its place
         laid, failed = made.worked.joints_there_are()
         lost = tuple(lost_call(made.piece, name, f"{why} {name} is set aside.", choices) for name, why in failed)
-        return Laying(laid, "", (*lost, *_schools(made, made.worked, choices)))
+        return Laying(laid, "", (*lost, *_schools(made, made.worked, choices)), made.worked.laid_anew())
     try:
-        return Laying(made.worked.joints(), "", _schools(made, made.worked, choices))
+        return Laying(made.worked.joints(), "", _schools(made, made.worked, choices), made.worked.laid_anew())
     except ValueError as error:
         return Laying((), str(error), ())

@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import field
 
 from nullah.core.calls import Call
+from nullah.core.document import JointMark
 from nullah.core.document_pieces import WHOLE, Designed, Piece, prefix
 from nullah.core.frozen import frozen
 from nullah.core.joints.plan import JointPlan, unqualified
@@ -22,7 +23,8 @@ APART = 0.9  # of a part's distance from the middle: how far it moves when all c
 class Made:
     """One piece worked out: what the document says of it, its parts by the project's names, and what cannot be worked out.
 
-    ``own``: where its kind works it out in a way of its own; ``worked``: where it is worked out from a design.
+    ``own``: where its kind works it out in a way of its own; ``worked``: where it is worked out from a design; ``joints_cut``: its
+    joints that are cut, by the project's names.
     """
 
     piece: Piece | Designed
@@ -30,6 +32,7 @@ class Made:
     problem: str = ""
     own: Own | None = None
     worked: Worked | None = None
+    joints_cut: tuple[JointMark, ...] = ()
 
     @property
     def id(self) -> str:

@@ -6,7 +6,7 @@ from dataclasses import replace
 from typing import TypeVar
 
 from nullah.core.calls import Call, Change
-from nullah.core.document import Choice, CutMark, Kit, Measured
+from nullah.core.document import Choice, CutMark, JointMark, Kit, Measured
 from nullah.core.document_pieces import Designed, Piece, prefix
 from nullah.core.joints.family import Shop
 from nullah.core.pieces import worked
@@ -26,11 +26,13 @@ def work(
     hand: str,
     measured: tuple[Measured, ...],
     cut: tuple[CutMark, ...],
+    joints: tuple[JointMark, ...],
     choices: tuple[Choice, ...],
     wood: WoodOfParts,
     shop: Shop,
 ) -> PieceResult:
-    """The station: parts and lines of arithmetic of every piece from what is asked for and what is measured and cut."""
+    """The station: parts and lines of arithmetic of every piece from what is asked for and what is measured and cut; ``joints`` are
+    those that are cut."""
     made: list[Made] = []
     calls: list[Call] = []
     ids = tuple(p.id for p in pieces)
@@ -38,12 +40,14 @@ def work(
     for piece in pieces:
         said = tuple(_own(m, piece.id) for m in measured if owner(m.part, ids) == piece.id)
         marks = tuple(_own(m, piece.id) for m in cut if owner(m.part, ids) == piece.id)
+        sawn = tuple(m for m in joints if owner(m.joint, ids) == piece.id)
+        mine = tuple(_own_joint(m, piece.id) for m in sawn)
         one, asked = (
-            _designed(piece, said, marks, choices, shop, wood)
+            _designed(piece, said, marks, mine, choices, shop, wood)
             if isinstance(piece, Designed)
-            else _in_its_own_way(piece, said, marks, choices, wood)
+            else _in_its_own_way(piece, said, marks, mine, choices, wood)
         )
-        made.append(one)
+        made.append(replace(one, joints_cut=sawn) if sawn else one)
         calls += [replace(c, question=f"{piece.name}: {c.question}") if several else c for c in asked]
     of_part = {p.id: m for m in made for p in m.parts}
     calls += gone_calls([*measured, *cut], of_part, made, choices)
@@ -53,6 +57,11 @@ def work(
 def _own(mark: M, piece_id: str) -> M:
     """A mark by its piece's own name for the part."""
     return mark.model_copy(update={"part": mark.part.removeprefix(prefix(piece_id))}) if prefix(piece_id) else mark
+
+
+def _own_joint(mark: JointMark, piece_id: str) -> JointMark:
+    """A joint's mark by its piece's own name for it."""
+    return mark.model_copy(update={"joint": mark.joint.removeprefix(prefix(piece_id))}) if prefix(piece_id) else mark
 
 
 def _qualified(part: Part, piece: Piece | Designed) -> Part:
@@ -68,6 +77,7 @@ def _in_its_own_way(
     piece: Piece,
     measured: tuple[Measured, ...],
     cut: tuple[CutMark, ...],
+    joints: tuple[JointMark, ...],
     choices: tuple[Choice, ...],
     wood: WoodOfParts,
 ) -> tuple[Made, tuple[Call, ...]]:
@@ -76,7 +86,7 @@ def _in_its_own_way(
         mine = {k.removeprefix(pre): v for k, v in wood.parts.items()}
         wood = WoodOfParts(wood.dry, wood.wet, mine, wood.by_species)
     try:
-        own, first, last = works_of(piece)(piece, measured, cut, choices, wood)
+        own, first, last = works_of(piece)(piece, measured, cut, joints, choices, wood)
     except ValueError as error:
         return Made(piece, problem=str(error)), ()
     parts = tuple(_qualified(p, piece) for p in own.parts)
@@ -103,6 +113,7 @@ def _designed(
     piece: Designed,
     measured: tuple[Measured, ...],
     cut: tuple[CutMark, ...],
+    joints: tuple[JointMark, ...],
     choices: tuple[Choice, ...],
     shop: Shop,
     wood: WoodOfParts,
@@ -113,11 +124,11 @@ def _designed(
         return wood.change(f"{pre}{part}", kind, width)
 
     try:
-        done = worked.work(piece, measured, cut, {}, shop, grows)
+        done = worked.work(piece, measured, cut, {}, shop, grows, joints)
         holds = [hold_call(piece, off, choices) for off in done.off]
         taken_ways = {off.rod: c.in_force for off, c in zip(done.off, holds, strict=True)}
         if any(c.in_force != c.recommended for c in holds):
-            done = worked.work(piece, measured, cut, taken_ways, shop, grows)
+            done = worked.work(piece, measured, cut, taken_ways, shop, grows, joints)
     except ValueError as error:
         return Made(piece, problem=str(error)), ()
     parts = tuple(_qualified(p, piece) for p in done.parts)
