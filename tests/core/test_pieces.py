@@ -187,9 +187,12 @@ def test_a_free_piece_is_what_is_put_in_it():
     assert (nothing.piece.parts, nothing.piece.problem, nothing.joints.problem) == ((), "", "")
 
 
-@pytest.mark.parametrize("kind", ["practice_joint", "small_table"])
-def test_a_piece_made_one_s_own_is_the_same_piece(kind):
-    one = project(kind)
+@pytest.mark.parametrize(
+    "one",
+    [project("practice_joint"), project("small_table"), project("small_table", drawer=True), project("small_rest")],
+)
+def test_a_piece_made_one_s_own_is_the_same_piece(one):
+    """Also what stands in a frame of its own, shifted or turned."""
     now = plan(one)
     mine = plan(piece_edits.make_mine(one, now))
     assert mine.project.in_hand.kind == "free"
@@ -198,6 +201,8 @@ def test_a_piece_made_one_s_own_is_the_same_piece(kind):
         assert found == pytest.approx(was[part])
     for one_joint, other in zip(mine.joints.joints, now.joints.joints, strict=True):
         assert dict(one_joint.figures) == pytest.approx(dict(other.figures))
+    for body, other in zip(bodies(mine), bodies(now), strict=True):
+        assert [x for c in body.corners for x in c] == pytest.approx([x for c in other.corners for x in c], abs=1e-3)
 
 
 def test_why_a_size_is_what_it_is():

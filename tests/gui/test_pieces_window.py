@@ -1,11 +1,12 @@
 """Pieces by keys and mouse: from a new project to a table with a drawer, what the wood says, a second piece, and all the way back."""
 
+import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QComboBox, QPushButton
+from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton
 
 from conftest import opened
-from nullah.core import step_edits
+from nullah.core import edit, step_edits
 from nullah.core.piece_edits import fresh
 from nullah.formats import project_file
 
@@ -133,6 +134,44 @@ def test_a_free_piece_by_hand(qtbot, tmp_path):
     assert [p.id for p in hand.plan.piece.parts] == ["post"]
     hand.key("Ctrl+Z")
     assert [p.id for p in hand.plan.piece.parts] == ["post", "rail"]
+
+
+def test_a_box_with_a_corner_cut_is_made_one_s_own_and_gets_a_shelf(demo_hand):
+    """What is measured, cut and laid out stays; the shelf goes into a dado of its own; all of it is undone."""
+    hand = demo_hand
+    hand.go("joints")
+    before = hand.project
+    corner = next(j for j in hand.plan.joints.joints if j.id == "corner A-B")
+    hand.session.do(edit.mark_joint(hand.project, corner), "corner A-B is cut")
+    sizes = {p.id: p.sizes for p in hand.plan.piece.parts}
+    hand.go("piece")
+    QTest.mouseClick(chip(hand, "By hand"), Qt.MouseButton.LeftButton)
+    QApplication.processEvents()
+    assert not any(f.isVisible() for f in hand.window.findChildren(QLineEdit, "new part name"))
+    hand.press("Make this piece my own")
+    assert {p.id: p.sizes for p in hand.plan.piece.parts} == {k: pytest.approx(v, abs=1e-3) for k, v in sizes.items()}
+    assert [m.joint for m in hand.project.joints_cut] == ["corner-A-B"]
+    assert not [c for c in hand.plan.calls if c.conflict]
+    assert hand.project.layout == before.layout
+    for field, text in zip(("name", "length", "width", "thickness"), ("shelf", "80", "40", "6"), strict=True):
+        hand.type_in(f"new part {field}", text)
+    for field, text in zip(("from the left", "from the front", "up"), ("18", "40", "80"), strict=True):
+        hand.type_in(f"new part {field}", text)
+    choose(hand, "new part face", "up")
+    choose(hand, "new part upper edge", "back")
+    hand.press("Add part")
+    choose(hand, "joint first part", "shelf")
+    choose(hand, "joint second part", "D")
+    choose(hand, "joint way", "left")
+    choose(hand, "joint family", "dado")
+    hand.press("Add joint")
+    assert part(hand, "shelf").length == pytest.approx(80 + 6)
+    assert hand.plan.joints.joints[-1].parts == ("D", "shelf")
+    while hand.project != before:
+        hand.key("Ctrl+Z")
+    while hand.session.history.can_redo:
+        hand.key("Ctrl+Shift+Z")
+    assert part(hand, "shelf").length == pytest.approx(86)
 
 
 def test_what_had_the_keyboard_may_be_gone_when_the_overlay_closes(qtbot, tmp_path):

@@ -9,7 +9,7 @@ from shapely import box as shapely_box
 from shapely import union_all
 from solid_sections import assert_closed, read, section, shared, volume
 
-from nullah.core import demo, edit
+from nullah.core import demo, edit, piece_edits
 from nullah.core.plan import plan
 from nullah.formats import parts_obj
 
@@ -104,6 +104,29 @@ def test_mating_faces_lie_together(project):
             gaps = corner.difference(wood).buffer(-0.005)  # what is wider than 0.01 stays
             grooved = any(low < k + 0.5 < high for low, high in grooves_of(now))
             assert gaps.is_empty or grooved, (tail, pin, k)
+
+
+@pytest.mark.parametrize("project", pieces(MANY // 4 + 1), ids=lambda p: p.piece.lid)
+def test_soak_a_box_made_one_s_own_is_the_same_wood(project):
+    """Every part as large as it was, closed, and sharing nothing with another; where the corners are gauged to their mates' thickness
+    the same wood to the mm3, but for sides whose grooves stop, which is at the panel now, or have dadoes, which end with their divider
+    now, and for a lid whose rabbet has lost its clearance."""
+    was = plan(project)
+    box, trouble = was.piece.in_hand.own.box, was.piece.problem or was.joints.problem
+    assert not trouble
+    own = plan(piece_edits.make_mine(project, was))
+    assert (own.piece.problem, own.joints.problem, own.piece.in_hand.worked.lost) == ("", "", ())
+    for part in own.piece.parts:
+        assert part.sizes == pytest.approx(box.part(part.id).sizes, abs=1e-3)
+    before, bodies = read(parts_obj.text(was)), read(parts_obj.text(own))
+    flush = was.call("baseline").in_force == "flush"
+    known = {}
+    for name, body in bodies.items():
+        assert_closed(body)
+        if name not in {"A", "C", "lid"}.union(*(j.stopped for j in was.joints.joints)) and flush:
+            assert volume(body) == pytest.approx(volume(before[name]), rel=1e-5, abs=1.0), name
+    for one, other in combinations(bodies, 2):
+        assert shared(bodies[one], bodies[other], known) < 1.0, (one, other)
 
 
 def grooves_of(now):

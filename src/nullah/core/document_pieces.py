@@ -58,9 +58,20 @@ class Piece(Value):
     lid_species: Word = "yellow-poplar"
 
 
+class AddFrame(Value):
+    """An edit: where parts of the maker's own stand otherwise than square to the piece, turned by ``degrees`` about an axis through
+    ``at``; right-handed: about x it takes y towards z."""
+
+    edit: Literal["frame"] = "frame"
+    id: PartId
+    at: tuple[Signed, Signed, Signed] = (0.0, 0.0, 0.0)
+    axis: Literal["x", "y", "z"] = "x"
+    degrees: Annotated[float, Field(ge=-90, le=90)] = 0.0
+
+
 class AddPart(Value):
-    """An edit: a part of the maker's own, ``at`` the corner of its body least in x, y and z of the piece, its face and its upper edge
-    looking the ways named."""
+    """An edit: a part of the maker's own, ``at`` the corner of its body least in x, y and z of its frame (the piece's own where it has
+    none), its face and its upper edge looking the ways named."""
 
     edit: Literal["part"] = "part"
     id: PartId
@@ -73,6 +84,7 @@ class AddPart(Value):
     face: Literal["front", "back", "left", "right", "up", "down"] = "front"
     upper: Literal["front", "back", "left", "right", "up", "down"] = "up"
     at: tuple[Signed, Signed, Signed] = (0.0, 0.0, 0.0)
+    frame: PartId | Literal[""] = ""
 
     @model_validator(mode="after")
     def _face_and_edge_are_square(self) -> AddPart:
@@ -83,7 +95,7 @@ class AddPart(Value):
 
 
 class AddJoint(Value):
-    """An edit: a joint of the maker's own, ``first`` looking ``way`` towards ``second``."""
+    """An edit: a joint of the maker's own, ``first`` looking ``way`` towards ``second``; those of one ``set`` share a setting."""
 
     edit: Literal["joint"] = "joint"
     id: PartId
@@ -92,6 +104,7 @@ class AddJoint(Value):
     second: PartId | Literal[""] = ""
     way: Literal["front", "back", "left", "right", "up", "down"] = "right"
     asked: Answers = Field(default_factory=dict)
+    set: Word | Literal[""] = ""
 
 
 class Drop(Value):
@@ -110,7 +123,7 @@ class Put(Value):
     value: bool | float | Word
 
 
-Edit = Annotated[AddPart | AddJoint | Drop | Put, Field(discriminator="edit")]
+Edit = Annotated[AddFrame | AddPart | AddJoint | Drop | Put, Field(discriminator="edit")]
 
 
 class Designed(Value):

@@ -3,19 +3,25 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Mapping
 from typing import Any
 
 from pydantic import ValidationError
 
 from nullah.core.ask import Ask, BadAnswer
 from nullah.core.document import Project
-from nullah.core.document_pieces import AddJoint, AddPart, Designed, Piece, prefix
-from nullah.core.edit import BadEdit, held, made, set_piece
+from nullah.core.document_pieces import AddFrame, AddJoint, AddPart, Designed, Piece, prefix
+from nullah.core.edit import BadEdit, held, made, mark_joint, set_piece
 from nullah.core.joints.families import FAMILIES
+from nullah.core.joints.plan import unqualified
+from nullah.core.pieces.free import FREE
 from nullah.core.pieces.kind import Kind
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.look import DIMENSIONS, frame_axes
+from nullah.core.pieces.own import Written
+from nullah.core.pieces.sizes import Sizes
 from nullah.core.plan import Plan
+from nullah.core.plan import plan as work_out
 from nullah.core.refusals import sentence
 from nullah.core.stations.piece_changes import changed_piece, dropped, put
 
@@ -167,7 +173,7 @@ def rename(project: Project, name: str) -> Project:
 def _designed(project: Project) -> Designed:
     piece = project.in_hand
     if not isinstance(piece, Designed):
-        raise BadEdit("A dovetailed box is changed by its answers; parts of your own go into a piece of another kind.")
+        raise BadEdit("A dovetailed box is changed by its answers. Make it your own first: By hand, at Piece.")
     return piece
 
 
@@ -285,22 +291,42 @@ def set_joint(project: Project, name: str, what: str, value: float | str | bool)
     return put_figure(project, name, what, value)
 
 
+def is_mine(piece: Piece | Designed) -> bool:
+    """Whether no kind holds a piece: all of it is the maker's own."""
+    return piece.kind == FREE.name
+
+
 def make_mine(project: Project, plan: Plan) -> Project:
-    """The project with the piece in hand turned into a free one: its design written out as edits, so that no kind holds it.
+    """The project with the piece in hand turned into a free one: its design written out as edits, so that no kind holds it. What was
+    measured and cut of it stays.
 
     Raises:
-        BadEdit: it is free already, cannot be worked out, or has parts that stand askew or in a frame of their own.
+        BadEdit: it is free already, or cannot be worked out.
     """
-    piece = _designed(project)
-    worked = plan.piece.in_hand.worked
-    if worked is None:
-        raise BadEdit(plan.piece.in_hand.problem or "This piece cannot be worked out.")
-    if piece.kind == "free":
+    piece, now = project.in_hand, plan.piece.in_hand
+    if is_mine(piece):
         raise BadEdit("This piece is your own already.")
-    design, sizes = worked.sizes.design, worked.sizes
-    if any(sizes.design.frames):
-        raise BadEdit("A part of this piece stands in a frame of its own; such a piece cannot be made free yet.")
-    edits: list[AddPart | AddJoint] = []
+    trouble = now.problem or plan.joints.troubles[now.id]
+    if trouble:
+        raise BadEdit(trouble)
+    if now.own is not None:
+        mine = tuple(unqualified(j, now.prefix) for j in plan.joints.of_piece[now.id])
+        written = now.own.written(mine)
+    elif now.worked is not None:
+        written = Written(_written(now.worked.sizes), {})
+    else:
+        raise BadEdit("This piece cannot be worked out.")
+    free = made(Designed, id=piece.id, kind=FREE.name, name=piece.name, edits=written.edits)
+    return _joints_follow(changed_piece(project, free), now.prefix, written.became)
+
+
+def _written(sizes: Sizes) -> tuple[AddFrame | AddPart | AddJoint, ...]:
+    """A design as frames, parts and joints of the maker's own."""
+    design = sizes.design
+    edits: list[AddFrame | AddPart | AddJoint] = [
+        made(AddFrame, id=f.id, at=tuple(sizes.total(s) for s in f.at), axis=f.axis, degrees=f.degrees)
+        for f in design.frames
+    ]
     for part in design.parts:
         block = sizes.block(part.id, bare=True)
         spans = [block[axis] for axis in frame_axes(part)]
@@ -315,10 +341,36 @@ def make_mine(project: Project, plan: Plan) -> Project:
                 face=part.face,
                 upper=part.up,
                 at=tuple(low for low, _ in block),
+                frame=part.frame,
             )
         )
     edits += [
-        made(AddJoint, id=j.id, family=j.family, first=j.first, second=j.second, way=j.way, asked=dict(j.asked))
+        made(
+            AddJoint,
+            id=j.id,
+            family=j.family,
+            first=j.first,
+            second=j.second,
+            way=j.way,
+            asked=dict(j.asked),
+            set=j.set,
+        )
         for j in design.joints
     ]
-    return changed_piece(project, made(Designed, id=piece.id, kind="free", name=piece.name, edits=tuple(edits)))
+    return tuple(edits)
+
+
+def _joints_follow(project: Project, pre: str, became: Mapping[str, tuple[str, ...]]) -> Project:
+    """The project with joints that were cut cut still, and steps that were done done, under the names they have now."""
+    names = {f"{pre}{was}": [f"{pre}{new}" for new in now] for was, now in became.items()}
+    cut = {new for m in project.joints_cut for new in names.get(m.joint, ())}
+    kept = tuple(m for m in project.joints_cut if m.joint not in names)
+    done: list[str] = []
+    for step in project.done:
+        head, _, joint = step.partition(" ")
+        done += [f"joint {new}" for new in names[joint]] if head == "joint" and joint in names else [step]
+    after = held(project, joints_cut=kept, done=tuple(done))
+    if cut:
+        for laid in work_out(after).joints.joints:
+            after = mark_joint(after, laid) if laid.id in cut else after
+    return after

@@ -101,7 +101,10 @@ class Course(QWidget):
             painter.drawEllipse(at, 13, 13)
             painter.setFont(font(11))
             painter.setPen(self.theme["computed"])
-            painter.drawText(QRectF(at.x() - 62, at.y() - 8, 46, 16), Qt.AlignmentFlag.AlignRight, "altered")
+            beside = QRectF(at.x() - 62, at.y() - 8, 46, 16)
+            wide = painter.fontMetrics().horizontalAdvance("altered")
+            painter.fillRect(beside.adjusted(46 - wide - 2, 0, 2, 0), self.theme["ground"])  # the line runs on behind it
+            painter.drawText(beside, Qt.AlignmentFlag.AlignRight, "altered")
 
     def event(self, event: QEvent) -> bool:
         """Over a station: what changed there since it was looked at, and the calls that wait."""

@@ -125,7 +125,7 @@ def _pin_end(look: Look) -> str:
 
 def _up_span(look: Look, part: str) -> tuple[float, float]:
     axis, sign = axis_of(look.up(part))
-    low, high = look.bare(part)[axis]
+    low, high = look.body(part)[axis]
     return (low, high) if sign > 0 else (-high, -low)
 
 

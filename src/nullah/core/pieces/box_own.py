@@ -12,10 +12,10 @@ from nullah.core.frozen import frozen
 from nullah.core.joints.dovetail import NoDovetail
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import marked
-from nullah.core.pieces import box_calls, box_joints, box_places, box_together
+from nullah.core.pieces import box_calls, box_joints, box_places, box_together, box_written
 from nullah.core.pieces.box import Box
 from nullah.core.pieces.glue import CLOSING, COATING
-from nullah.core.pieces.own import Closing, Laying, NoShift
+from nullah.core.pieces.own import Closing, Laying, NoShift, Written
 from nullah.core.pieces.part import Chain, Part
 from nullah.core.pieces.stick import Gap, Stick
 from nullah.core.shapes.cut import Placed, Point3
@@ -191,6 +191,10 @@ class BoxMade:
             (call,) if call else (),
             engaged,
         )
+
+    def written(self, joints: tuple[JointPlan, ...]) -> Written:
+        """Its parts where they stand, and a joint for each two of them that meet."""
+        return box_written.written(self.box, joints)
 
     def away(self, part: str) -> Point3:
         """Sides outward, the lid up, the dividers up, the bottom down."""

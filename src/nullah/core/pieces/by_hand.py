@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 
 from nullah.core.ask import BadAnswer
-from nullah.core.design import Along, Design, JointDesign, PartDesign, mm
-from nullah.core.document_pieces import AddJoint, AddPart, Drop, Edit, Put
+from nullah.core.design import Along, Design, Frame, JointDesign, PartDesign, mm
+from nullah.core.document_pieces import AddFrame, AddJoint, AddPart, Drop, Edit, Put
 from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
 from nullah.core.pieces.look import DIMENSIONS, frame_axes
@@ -28,17 +28,25 @@ def apply(edits: tuple[Edit, ...], design: Design) -> ByHand:
     """The design with edits followed in order; what wants something that is gone is set aside and told, never dropped."""
     parts = {p.id: p for p in design.parts}
     joints = {j.id: j for j in design.joints}
+    frames = {f.id: f for f in design.frames}
     dropped: set[str] = set()
     put: dict[tuple[str, str], float] = {}
     lost: list[tuple[str, str]] = []
     for edit in edits:
-        if isinstance(edit, AddPart):
+        if isinstance(edit, AddFrame):
+            frames.setdefault(edit.id, _frame(edit))
+        elif isinstance(edit, AddPart):
             if edit.id in parts or edit.id in joints:
                 lost.append((edit.id, f"{edit.label} was added under the name {edit.id}, which the piece has already."))
                 continue
+            if edit.frame and edit.frame not in frames:
+                lost.append((edit.id, f"{edit.label} stands in {edit.frame}, which is no frame of the piece now."))
+                continue
             parts[edit.id] = _part(edit)
         elif isinstance(edit, AddJoint):
-            joints[edit.id] = JointDesign(edit.id, edit.family, edit.first, edit.second, edit.way, dict(edit.asked))
+            joints[edit.id] = JointDesign(
+                edit.id, edit.family, edit.first, edit.second, edit.way, dict(edit.asked), edit.set
+            )
         elif isinstance(edit, Drop):
             if edit.id not in parts and edit.id not in joints:
                 lost.append((edit.id, f"{edit.id} was taken away by hand; the piece has none now."))
@@ -60,7 +68,8 @@ def apply(edits: tuple[Edit, ...], design: Design) -> ByHand:
             kept.append(joint)
         elif not dropped.intersection((joint.first, joint.second)):
             lost.append((joint.id, why))
-    return ByHand(replace(design, parts=tuple(parts.values()), joints=tuple(kept)), put, tuple(lost))
+    after = replace(design, frames=tuple(frames.values()), parts=tuple(parts.values()), joints=tuple(kept))
+    return ByHand(after, put, tuple(lost))
 
 
 def _is(names: list[str]) -> str:
@@ -90,11 +99,16 @@ def _sizes_from(part: PartDesign) -> list[str]:
     return [ref.owner for t in terms for ref in ((t.of,) if t.of else ()) + t.most]
 
 
+def _frame(edit: AddFrame) -> Frame:
+    x, y, z = (mm("from the corner", v) for v in edit.at)
+    return Frame(edit.id, (x, y, z), edit.axis, edit.degrees)
+
+
 def _part(edit: AddPart) -> PartDesign:
     """A part that stands where it was put: its corner least in x, y and z."""
     sizes = (edit.length, edit.width, edit.thickness)
     bare = PartDesign(
-        edit.id, edit.label, edit.face, edit.upper, Along(), Along(), Along(), "", "", edit.role, edit.species
+        edit.id, edit.label, edit.face, edit.upper, Along(), Along(), Along(), edit.frame, "", edit.role, edit.species
     )
     lies = [
         Along(size=mm(name, size), off=mm("from the corner", edit.at[axis]))

@@ -8,7 +8,7 @@ from typing import Protocol
 
 from nullah.core.calls import Call, Change
 from nullah.core.document import Choice, CutMark, JointMark, Kit, Measured
-from nullah.core.document_pieces import Piece
+from nullah.core.document_pieces import AddFrame, AddJoint, AddPart, Piece
 from nullah.core.frozen import frozen
 from nullah.core.joints.plan import Check, JointPlan
 from nullah.core.pieces.act import Act
@@ -44,6 +44,14 @@ class Closing:
     checks: tuple[Check, ...]
     calls: tuple[Call, ...]
     engaged: Mapping[str, float]
+
+
+@frozen
+class Written:
+    """Such a piece as parts and joints of the maker's own; ``became``: the joints that each of its joints has become."""
+
+    edits: tuple[AddFrame | AddPart | AddJoint, ...]
+    became: Mapping[str, tuple[str, ...]]
 
 
 class Own(Protocol):
@@ -96,6 +104,9 @@ class Own(Protocol):
 
     def closing(self, kit: Kit, joints: tuple[JointPlan, ...], choices: tuple[Choice, ...]) -> Closing:
         """How it goes together."""
+
+    def written(self, joints: tuple[JointPlan, ...]) -> Written:
+        """It as parts and joints of the maker's own, which no kind holds."""
 
     def away(self, part: str) -> Point3:
         """How far a part moves off, mm, when the piece comes wholly apart."""

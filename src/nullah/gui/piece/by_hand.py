@@ -15,7 +15,7 @@ from nullah.core.shapes.cut import WAYS
 from nullah.core.wood.species import ALL
 from nullah.gui.flow import flow
 from nullah.gui.session import Session
-from nullah.gui.widgets import Field, button, column, pick
+from nullah.gui.widgets import Field, button, column, label, pick
 
 SIZES = ("length", "width", "thickness")
 AT = ("from the left", "from the front", "up")
@@ -55,9 +55,12 @@ class ByHand(QWidget):
         self.second = pick("joint second part", [], lambda _: None)
         self.way = pick("joint way", list(WAYS), lambda _: None)
         self.family = pick("joint family", [f.replace("_", " ") for f in FAMILIES], lambda _: None)
-        self.mine = button("Make this piece my own", self._make_mine, "chip")
+        self.mine = button("Make this piece my own", self.make_mine, "chip")
+        self.why = label("Answers alone change this piece. Made your own, all of it is changed by hand.")
+        self.held = flow(self.why, self.mine)
+        self.more = QWidget()
         column(
-            self,
+            self.more,
             self.figures,
             flow(
                 "A part",
@@ -80,15 +83,19 @@ class ByHand(QWidget):
                 "by",
                 self.family,
                 button("Add joint", self.add_joint, "chip"),
-                self.mine,
             ),
             margins=0,
             spacing=4,
         )
+        column(self, self.more, self.held, margins=0, spacing=4)
 
     def show_part(self, part: Part | None) -> None:
-        """The figures of a part of the piece in hand, or none."""
+        """The figures of a part of the piece in hand, or none; of a piece that answers alone change, how it is made one's own."""
+        piece = self.session.project.in_hand
         self.part = part
+        self.more.setVisible(isinstance(piece, Designed))
+        self.why.setVisible(not isinstance(piece, Designed))
+        self.held.setVisible(not piece_edits.is_mine(piece))
         parts = self.session.plan.piece.in_hand.parts
         names = [p.name for p in parts]
         for box, choices in ((self.first, names), (self.second, [*names, "nothing"])):
@@ -191,5 +198,6 @@ class ByHand(QWidget):
             lambda p: piece_edits.add_joint(p, self.session.plan, family, first, second, self.way.currentText()),
         )
 
-    def _make_mine(self) -> None:
+    def make_mine(self) -> None:
+        """Make the piece in hand a free one."""
         self._do("the piece made my own", lambda p: piece_edits.make_mine(p, self.session.plan))

@@ -244,10 +244,8 @@ class PieceView(QWidget):
         self.pieces.setVisible(several)
 
     def _draw_hand(self) -> None:
-        """What is changed by hand, where it is asked for and the piece is a designed one."""
-        designed = isinstance(self.session.project.in_hand, Designed)
-        self.hand.setVisible(designed)
-        shown = designed and self.hand.isChecked()
+        """What is changed by hand, where it is asked for."""
+        shown = self.hand.isChecked()
         if shown and self.by_hand is None:
             from nullah.gui.piece.by_hand import ByHand
 
