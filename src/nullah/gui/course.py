@@ -103,7 +103,9 @@ class Course(QWidget):
             painter.setPen(self.theme["computed"])
             beside = QRectF(at.x() - 62, at.y() - 8, 46, 16)
             wide = painter.fontMetrics().horizontalAdvance("altered")
-            painter.fillRect(beside.adjusted(46 - wide - 2, 0, 2, 0), self.theme["ground"])  # the line runs on behind it
+            painter.fillRect(
+                beside.adjusted(46 - wide - 2, 0, 2, 0), self.theme["ground"]
+            )  # the line runs on behind it
             painter.drawText(beside, Qt.AlignmentFlag.AlignRight, "altered")
 
     def event(self, event: QEvent) -> bool:

@@ -77,11 +77,12 @@ def joints_of(piece: Piece, kit: Kit, box: Box, proud: float, pins_first: bool, 
         deep = rabbet.get("depth", lid.thickness / 2)
         found.append(grooves.lid_rabbet("lid", size, *round_it, deep, kit.rabbet_plane))
     by_id = {j.id: j for j in found}
+    sizes = {p.id: p.sizes for p in box.parts}
     out = []
     for joint in found:
         laid = layouts.get(joint.id.removeprefix("corner "))
         mine = () if laid is None else (_template(piece, box, by_id, joint, laid),)
-        where = places_of(joint.cuts, lambda name: box.part(name).sizes)
+        where = places_of(joint.cuts, sizes.__getitem__)
         out.append(replace(joint, templates=mine, places=where))  # what a fence or a gauge sets needs no template
     return tuple(out)
 

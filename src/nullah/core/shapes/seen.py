@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 
 from nullah.core.drawing import Point, area
 from nullah.core.frozen import frozen
-from nullah.core.shapes.cut import Point3
+from nullah.core.shapes.cut import GRID, Point3
 from nullah.core.shapes.solid import Flat
 
 if TYPE_CHECKING:
@@ -27,7 +27,7 @@ if TYPE_CHECKING:
 Floats = NDArray[np.float64]
 Box = tuple[float, float, float, float]  # left, low, right, top
 TOUCH = 1e-2  # mm: nearer than this, faces lie in one plane
-KEPT = 2_000  # bodies in a view whose faces are remembered
+KEPT = 2_000  # shapes in a view whose faces are remembered
 AT_ONCE = 256  # faces held against all others at once
 SINGLY, TOGETHER = 24, 48  # what stands before a face is taken from it one by one, after so many together
 NO_ROOM = 1e-6  # mm2 by which an outline that is its own box differs from it
@@ -167,22 +167,35 @@ def _less(m: Any, face: _Face, before: list[tuple[Box, CrossSection, _Face | Non
     return shape
 
 
-_known: OrderedDict[tuple[int, int, View], tuple[object, list[_Face]]] = OrderedDict()
+_known: OrderedDict[tuple[int, View, bytes], tuple[Sequence[Flat], Floats, list[_Face]]] = OrderedDict()
 atexit.register(_known.clear)  # the solid engine complains of outlines that are still there after it
 
 
 def _faces(m: Any, number: int, body: tuple[Sequence[Point3], Sequence[Flat]], view: View) -> list[_Face]:
-    """The flats of one body that look at the eye, remembered as long as the body is the same object; one that was moved for the drawing
-    never comes again."""
-    if not isinstance(body[0], tuple):
-        return _looking(m, number, np.array(body[0]), body[1], view)
-    key = (id(body[0]), id(body[1]), view)
+    """The flats of one body that look at the eye. They are remembered for its shape and the way it lies: of one that only stands
+    elsewhere they are moved there."""
+    corners, flats = np.array(body[0]), body[1]
+    if not len(corners):
+        return []
+    key = (id(flats), view, (np.round(corners - corners[0], GRID) + 0.0).tobytes())
     kept = _known.get(key)
     if kept is None:
-        kept = _known[key] = (body, _looking(m, number, np.array(body[0]), body[1], view))
+        kept = _known[key] = (flats, corners[0], _looking(m, number, corners, flats, view))
         while len(_known) > KEPT:
             _known.popitem(last=False)
-    return [f if f.body == number else replace(f, body=number) for f in kept[1]]
+    by = corners[0] - kept[1]
+    if not by.any():
+        return [f if f.body == number else replace(f, body=number) for f in kept[2]]
+    x, y = float(by @ np.array(view.right)), float(by @ np.array(view.up))
+    return [_elsewhere(f, number, by, x, y) for f in kept[2]]
+
+
+def _elsewhere(face: _Face, number: int, by: Floats, x: float, y: float) -> _Face:
+    """The same face of a body that stands elsewhere: moved in space, and right and up on the drawing."""
+    left, low, right, top = face.box
+    offset = face.offset + float(face.normal @ by)
+    box = (left + x, low + y, right + x, top + y)
+    return _Face(number, face.normal, offset, face.points + by, face.back, box, face.shape.translate((x, y)))
 
 
 def _looking(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: View) -> list[_Face]:
