@@ -305,7 +305,8 @@ def _divider_room(piece: Piece, facts: Facts, above: float, lid_takes: float) ->
     heights = {str(i + 1): said.get((str(i + 1), "width"), tall) for i in range(piece.dividers)}
     drops = lid_takes if piece.lid == "sliding" else piece.lid_thickness / 2
     tallest = max(heights.values())
-    grows = max(facts.wood.change(d, piece.panel_species, h)[1] for d, h in heights.items())
+    unlike = {(facts.wood.strips(d, piece.panel_species), h): d for d, h in heights.items()}  # most are alike
+    grows = max(facts.wood.change(d, piece.panel_species, h)[1] for (_, h), d in unlike.items())
     return above - drops - tallest, max(0.0, grows)
 
 

@@ -53,8 +53,17 @@ def _moved(made: Made, mark: JointMark, now: JointPlan) -> tuple[str, ...]:
         for k, end in enumerate(_ENDS):
             if moved(was, new)[k]:
                 near, now_near = marked(was[2 * k]), marked(new[2 * k])
-                out.append(f"{near} from the {end} of {made.label(part)} as cut, {now_near} in the plan")
+                words = _upright(made, part.id) or end if k == 0 else end
+                out.append(f"{near} from the {words} of {made.label(part)} as cut, {now_near} in the plan")
     return tuple(out)
+
+
+def _upright(made: Made, part: str) -> str:
+    """What the left end of a part is that stands upright, "" of another."""
+    if made.worked is None:
+        return ""
+    up = made.worked.sizes.stands(part.removeprefix(made.prefix)).axes[0][2]
+    return "" if abs(up) < 0.5 else "lower end" if up > 0 else "upper end"
 
 
 def _figure(name: str, value: float) -> str:

@@ -94,6 +94,11 @@ class Job:
             waits = (*waits, f"damp {place[0]}")
         return waits if waits or place[0] not in self.trueup.planed_whole else (f"plane {place[0]}",)
 
+    @cached_property
+    def trued(self) -> frozenset[str]:
+        """The blanks that are trued."""
+        return frozenset(t.id for t in self.trueup.parts)
+
     def to_thickness(self, part: str) -> tuple[str, ...]:
         """The steps that give a part its thickness: trued, or resawn, or glued up and levelled."""
         rough = self.breakdown.rough
@@ -103,5 +108,4 @@ class Job:
             return (f"level {part}",)
         blanks = rough.of(part)
         resawn = tuple(f"resaw {b}" for b in blanks if b in rough.leaves)
-        trued = {t.id for t in self.trueup.parts}
-        return resawn or tuple(f"true {b}" for b in blanks if b in trued)
+        return resawn or tuple(f"true {b}" for b in blanks if b in self.trued)
