@@ -1,6 +1,7 @@
 """What is cut, typed or measured holds: thicknesses, joints, outside sizes, unlike pairs; where the plan differs, a call says so."""
 
 import json
+from dataclasses import replace
 
 import pytest
 
@@ -187,6 +188,12 @@ def test_grooves_of_one_panel_are_as_deep_as_the_one_that_is_cut():
     after = plan(edit.held(cut, pieces=(cut.pieces[0].model_copy(update={"edits": deeper}),)))
     assert {j.figures["depth"] for j in after.joints.joints if j.family == "groove"} == {deep}
     assert len([c for c in after.calls if c.conflict]) == 1
+
+
+def test_a_joint_of_more_tails_than_anybody_cuts_is_no_joint_that_was_cut():
+    joint = plan(PROJECT).joints.joints[0]
+    with pytest.raises(edit.BadEdit, match="never cut"):
+        edit.mark_joint(PROJECT, replace(joint, figures={**joint.figures, "tails": 401}))
 
 
 def test_a_tail_board_that_is_cut_is_as_long_as_it_was():

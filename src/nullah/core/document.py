@@ -180,14 +180,25 @@ class CutMark(Value):
     thickness: Length
 
 
+COUNTS = ("tails", "count")  # figures of a joint that count something
+MOST_CUT = 400
+
+
 class JointMark(Value):
     """A joint marked as cut, with the figures it was laid out to (mm; ``tails`` a count, ``slope`` a run), and of each part how far its
     cuts lay from the near and the far end of its length, width and thickness, mm: they never change silently."""
 
     joint: Word
     parts: Annotated[tuple[Word, ...], Field(max_length=1_000)]
-    figures: Annotated[dict[Word, float], Field(max_length=2_000)]
+    figures: Annotated[dict[Word, Annotated[float, Field(ge=-20_000, le=20_000)]], Field(max_length=2_000)]
     places: dict[Word, tuple[float, float, float, float, float, float]] = Field(default_factory=dict, max_length=1_000)
+
+    @model_validator(mode="after")
+    def _so_many_are_cut_by_hand(self) -> JointMark:
+        most = max((self.figures.get(name, 0.0) for name in COUNTS), default=0.0)
+        if most > MOST_CUT:
+            raise ValueError(f"a joint of {most:g} tails or screws was never cut; {MOST_CUT} is the most")
+        return self
 
 
 class LogEntry(Value):

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
+
 from nullah.core.document import Project
-from nullah.core.edit import held, mark_joint
+from nullah.core.edit import BadEdit, held, mark_joint
 from nullah.core.layout.model import cuts
 from nullah.core.layout.progress import cut_name
 from nullah.core.plan import plan
@@ -23,7 +25,8 @@ def as_cut_until_now(project: Project) -> Project:
         return project
     for joint in plan(project).joints.joints:
         if joint.id in done:
-            project = mark_joint(project, joint)
+            with suppress(BadEdit):  # one of thousands of tails, which nobody cut
+                project = mark_joint(project, joint)
     return project
 
 
