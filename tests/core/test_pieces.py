@@ -205,6 +205,18 @@ def test_a_piece_made_one_s_own_is_the_same_piece(one):
         assert [x for c in body.corners for x in c] == pytest.approx([x for c in other.corners for x in c], abs=1e-3)
 
 
+def test_what_is_set_alike_is_cut_one_after_the_other():
+    """Sixteen tenons, tapers and grooves of a table: as many settings as there are unlike ones, and no tool is set twice."""
+    now = plan(project("small_table", drawer=True))
+    joints = {j.id: j for j in now.joints.joints}
+    steps = [s for s in now.bench.steps if s.joint]
+    tools = [(joints[s.joint].family, {(t.tool, t.text, t.value) for t in joints[s.joint].settings}) for s in steps]
+    anew = [t for t, s in zip(tools, steps, strict=True) if not s.words.startswith("All tools are set")]
+    assert len(steps) == len(joints)
+    assert all(a not in anew[:i] for i, a in enumerate(anew))
+    assert all(t in anew for t in tools)
+
+
 def test_why_a_size_is_what_it_is():
     now = plan(project("small_table"))
     why = now.piece.made[0].worked.why("apron-front", "length")

@@ -249,7 +249,8 @@ def side_drawing(label: str, part: str, side: str, size: Point3, cuts: list[Cut]
         if y[1] - y[0] < size[j] - 1e-6:
             items.append(Dimension((low[0], y[0]), (low[0], y[1]), y[1] - y[0], off))
         if x[0] > 0.05 and x[0] - low[0] > 0.05:
-            items.append(Dimension((low[0], high[1]), (x[0], high[1]), x[0] - low[0], off, ink="computed"))
+            below = (low[0], low[1]), (x[0], low[1])  # above stands what the side is called
+            items.append(Dimension(*below, x[0] - low[0], -off - 22.0, ink="computed"))
         if y[0] > 0.05 and y[0] - low[1] > 0.05:
             items.append(Dimension((high[0], y[0]), (high[0], low[1]), y[0] - low[1], off, ink="computed"))
     for edge, at in ((0, low), (1, high)):  # where the part goes on beyond the drawing

@@ -138,16 +138,31 @@ def _design_steps(parts: tuple[Part, ...], joints: tuple[JointPlan, ...], job: J
     fitted = {p.id for p in parts if p.fitted}
     early = [j for j in joints if not fitted.intersection(j.parts)]
     late = [j for j in joints if j not in early]
-    steps = [_joint_step(j, job, _waits(j, early)) for j in _in_turn(early)]
+    steps = _ganged(early, job)
     before = tuple(s.id for s in steps)
     steps += [_fit_step(p, (*before, *job.to_thickness(p.id))) for p in parts if p.fitted]
-    steps += [_joint_step(j, job, _waits(j, late)) for j in _in_turn(late)]
+    return [*steps, *_ganged(late, job)]
+
+
+def _ganged(joints: list[JointPlan], job: Job) -> list[Step]:
+    """Those that others wait for first, and of these what is set alike one after the other, so that every tool is set once."""
+    order: dict[tuple[object, ...], int] = {}
+    for joint in joints:
+        order.setdefault(_set_to(joint), len(order))
+    steps: list[Step] = []
+    before: JointPlan | None = None
+    for joint in sorted(joints, key=lambda j: (len(FAMILIES[j.family].after), order[_set_to(j)])):
+        step = _joint_step(joint, job, _waits(joint, joints))
+        if before is not None and _set_to(before) == _set_to(joint):
+            step = replace(step, words=f"All tools are set as for the one before: do not touch them. {step.words}")
+        steps.append(step)
+        before = joint
     return steps
 
 
-def _in_turn(joints: list[JointPlan]) -> list[JointPlan]:
-    """Those that others wait for first, else as they are."""
-    return sorted(joints, key=lambda j: len(FAMILIES[j.family].after))
+def _set_to(joint: JointPlan) -> tuple[object, ...]:
+    """The tools of a joint and what they are set to."""
+    return joint.family, *((s.tool, s.text, round(s.value or 0.0, 2)) for s in joint.settings)
 
 
 def _waits(joint: JointPlan, among: list[JointPlan]) -> tuple[str, ...]:
