@@ -174,6 +174,16 @@ def test_a_box_with_a_corner_cut_is_made_one_s_own_and_gets_a_shelf(demo_hand):
     assert part(hand, "shelf").length == pytest.approx(86)
 
 
+def test_a_figure_typed_on_a_drawing_that_has_gone_gets_a_sentence(qtbot, tmp_path):
+    """The field stood open over a table while a practice joint was taken in hand."""
+    hand = opened(qtbot, fresh(), tmp_path)
+    hand.go("piece")
+    before = hand.project
+    hand.window.view().canvas.typed.emit("asked.apron", "90")
+    assert "not asked for apron" in hand.note()
+    assert hand.project == before
+
+
 def test_what_had_the_keyboard_may_be_gone_when_the_overlay_closes(qtbot, tmp_path):
     hand = opened(qtbot, fresh(), tmp_path)
     hand.go("piece")

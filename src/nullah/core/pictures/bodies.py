@@ -15,7 +15,7 @@ from nullah.core.shapes.solid import Flat, Solid, solid
 from nullah.core.stations.made import Made
 
 MOST_CUTS = 1_000  # under half a second's work
-MOST_DRAWN = 150  # cuts that are drawn: with more of them a picture shows parts without their joints
+MOST_DRAWN = 110  # cuts that are drawn: with more of them a picture shows parts without their joints
 BETWEEN = 200.0  # mm from one piece to the next
 KEPT = 600  # solids and bodies that are remembered
 T = TypeVar("T")

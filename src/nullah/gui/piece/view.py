@@ -135,9 +135,9 @@ class PieceView(QWidget):
     def _length(self, name: str):
         def taken(text: str) -> bool:
             project = self.session.project
-            ask = piece_edits.ask_of(project.in_hand, name)
 
             def make():
+                ask = piece_edits.ask_of(project.in_hand, name)  # which another piece in hand may not be asked
                 return piece_edits.set_answer(project, name, length(self.session, ask, text))
 
             return self.session.attempt(f"{name.replace('_', ' ')}: {text.strip()}", make)
