@@ -15,6 +15,8 @@ from nullah.core.measure import marked
 from nullah.core.pieces.box import LID_FREE, LID_WAY_IN, SEEN_FROM_INSIDE, SIDES, Box
 from nullah.core.pieces.box_calls import named
 
+# figures of a corner that come straight from what is asked, and the names they are asked by
+ASKED = {"tails": "tails", "pin": "pin", "half pin": "half_pin", "slope": "slope"}
 PROUD = {"proud": 0.3, "flush": 0.0, "under": -0.3}
 
 

@@ -22,8 +22,6 @@ from nullah.core.shapes.cut import Placed, Point3
 from nullah.core.wood.seasoned import WoodOfParts
 
 NARROWEST = 5.5  # mm of a bay that a divider is pulled to
-# figures of a corner that come straight from what is asked of the piece: going back to them is a change of the piece alone
-ASKED = {"tails": "tails", "pin": "pin", "half pin": "half_pin", "slope": "slope"}
 
 
 def work(
@@ -162,9 +160,9 @@ class BoxMade:
     def as_cut(self, mark: JointMark, now: JointPlan) -> tuple[str, Change] | None:
         """What is asked of the box as a corner was cut, where that alone makes the plan what was cut."""
         off = [n for n, v in mark.figures.items() if n in now.figures and abs(now.figures[n] - v) > 1e-6]
-        if not off or any(name not in ASKED for name in off):
+        if not off or any(name not in box_joints.ASKED for name in off):
             return None
-        back = {ASKED[name]: mark.figures[name] for name in off}
+        back = {box_joints.ASKED[name]: mark.figures[name] for name in off}
         if "tails" in back or "pin" in back or "half_pin" in back:  # else their number would follow the width anew
             back["tails"] = int(mark.figures["tails"])
         words = ", ".join(f"{k.replace('_', ' ')} {v:g}" for k, v in back.items())

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from nullah.core.document_pieces import AddJoint, AddPart
 from nullah.core.joints.plan import JointPlan
 from nullah.core.pieces.box import SIDES, Box
+from nullah.core.pieces.box_joints import ASKED
 from nullah.core.pieces.box_places import OUTSIDE, placed
 from nullah.core.pieces.look import DIMENSIONS
 from nullah.core.pieces.own import Written
@@ -14,7 +15,6 @@ from nullah.core.pieces.part import Part
 from nullah.core.shapes.cut import WAYS, Placed
 
 Ends = Mapping[tuple[str, str], float]  # how far a part's joints reach at its end that looks a way, mm
-ASKED = {"tails": "tails", "pin": "pin", "half pin": "half_pin", "slope": "slope"}
 
 
 def written(box: Box, joints: Sequence[JointPlan]) -> Written:

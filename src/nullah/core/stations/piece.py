@@ -18,7 +18,7 @@ from nullah.core.stations.piece_calls import conflict, gone_calls, hold_call, lo
 from nullah.core.stations.piece_changes import put
 from nullah.core.wood.seasoned import WoodOfParts
 
-M = TypeVar("M", Measured, CutMark)
+M = TypeVar("M", Measured, CutMark, JointMark)
 
 
 def work(
@@ -41,7 +41,7 @@ def work(
         said = tuple(_own(m, piece.id) for m in measured if owner(m.part, ids) == piece.id)
         marks = tuple(_own(m, piece.id) for m in cut if owner(m.part, ids) == piece.id)
         sawn = tuple(m for m in joints if owner(m.joint, ids) == piece.id)
-        mine = tuple(_own_joint(m, piece.id) for m in sawn)
+        mine = tuple(_own(m, piece.id, "joint") for m in sawn)
         one, asked = (
             _designed(piece, said, marks, mine, choices, shop, wood)
             if isinstance(piece, Designed)
@@ -54,14 +54,10 @@ def work(
     return PieceResult(tuple(made), hand, tuple(calls), of_part)
 
 
-def _own(mark: M, piece_id: str) -> M:
-    """A mark by its piece's own name for the part."""
-    return mark.model_copy(update={"part": mark.part.removeprefix(prefix(piece_id))}) if prefix(piece_id) else mark
-
-
-def _own_joint(mark: JointMark, piece_id: str) -> JointMark:
-    """A joint's mark by its piece's own name for it."""
-    return mark.model_copy(update={"joint": mark.joint.removeprefix(prefix(piece_id))}) if prefix(piece_id) else mark
+def _own(mark: M, piece_id: str, of: str = "part") -> M:
+    """A mark by its piece's own name for the part, or the ``joint``, it is of."""
+    pre = prefix(piece_id)
+    return mark.model_copy(update={of: getattr(mark, of).removeprefix(pre)}) if pre else mark
 
 
 def _qualified(part: Part, piece: Piece | Designed) -> Part:

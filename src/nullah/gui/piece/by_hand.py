@@ -55,7 +55,7 @@ class ByHand(QWidget):
         self.second = pick("joint second part", [], lambda _: None)
         self.way = pick("joint way", list(WAYS), lambda _: None)
         self.family = pick("joint family", [f.replace("_", " ") for f in FAMILIES], lambda _: None)
-        self.mine = button("Make this piece my own", self.make_mine, "chip")
+        self.mine = button("Make this piece my own", self._make_mine, "chip")
         self.why = label("Answers alone change this piece. Made your own, all of it is changed by hand.")
         self.held = flow(self.why, self.mine)
         self.more = QWidget()
@@ -198,6 +198,5 @@ class ByHand(QWidget):
             lambda p: piece_edits.add_joint(p, self.session.plan, family, first, second, self.way.currentText()),
         )
 
-    def make_mine(self) -> None:
-        """Make the piece in hand a free one."""
+    def _make_mine(self) -> None:
         self._do("the piece made my own", lambda p: piece_edits.make_mine(p, self.session.plan))
