@@ -2,13 +2,14 @@
 
 import pytest
 from PySide6.QtCore import QPoint, QRect
-from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton
+from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton, QWidget
 
 from conftest import opened
-from nullah.core import demo, edit
+from nullah.core import demo, edit, piece_edits
 from nullah.core.document import Project
-from nullah.core.plan import STATIONS
+from nullah.core.plan import STATIONS, plan
 from nullah.gui.paint.canvas import Canvas
+from nullah.gui.piece.view import PieceView
 from nullah.gui.side import OptionCard, SettingRow
 from nullah.gui.widgets import Lines
 
@@ -50,6 +51,39 @@ def test_figures_and_fields_are_never_cut_off(qtbot, tmp_path, size, units):
                 button.visibleRegion().isEmpty()
             ), (station, button.text())
     assert seen > 20
+
+
+@pytest.mark.parametrize("size", SIZES, ids=["1280", "1024"])
+@pytest.mark.parametrize("kind", ["dovetailed_box", "small_table"])
+def test_by_hand_leaves_the_drawing_its_room_and_no_row_is_cut_in_half(qtbot, tmp_path, size, kind):
+    project = piece_edits.change_kind(demo.project(), kind)
+    if kind == "dovetailed_box":
+        project = piece_edits.make_mine(project, plan(project))
+    hand = shown(qtbot, tmp_path, size, "in", project)
+    hand.go("piece")
+    view = hand.window.findChild(PieceView)
+    view.hand.click()
+    hand.window.session.light_part(hand.plan.piece.parts[0].id)
+    view.refresh()
+    QApplication.processEvents()
+    hand.window.grab()
+    room = view.hand_area.viewport()
+    kinds = (QLineEdit, QComboBox, QPushButton)
+    rows = [w for w in view.by_hand.findChildren(QWidget) if isinstance(w, kinds) and w.isVisibleTo(view)]
+    whole = [QRect(w.mapTo(room, QPoint(0, 0)), w.size()) for w in rows]
+    assert sum(room.rect().contains(box) for box in whole) >= 8
+    assert not any(box.intersects(room.rect()) and not room.rect().contains(box) for box in whole)
+    for box in (r for r in rows if isinstance(r, QComboBox)):
+        assert box.fontMetrics().horizontalAdvance(box.currentText()) <= box.width() - 24, box.objectName()
+    assert view.canvas.height() >= 150
+    assert view.rect().contains(QRect(view.hand_area.mapTo(view, QPoint(0, 0)), view.hand_area.size()))
+    _, low, _, top = view.canvas.drawing.extent()
+    assert (top - low) * view.canvas.scale().k >= 0.4 * view.canvas.height()  # not all of it is figures
+    boxes = [box for box, _ in view.canvas.renderer.dimension_boxes()]
+    assert boxes
+    for i, box in enumerate(boxes):
+        assert view.canvas.rect().adjusted(-2, -2, 2, 2).contains(box.toRect())
+        assert not any(box.adjusted(4, 4, -4, -4).intersects(other) for other in boxes[i + 1 :])
 
 
 @pytest.mark.parametrize("units", ["mm", "in"])

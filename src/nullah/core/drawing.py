@@ -67,7 +67,8 @@ class Text:
 class Dimension:
     """A measured distance from ``a`` to ``b``, drawn ``offset`` pixels to the left of the way from a to b.
 
-    ``mm`` is what is shown (formatted by the renderer in the user's unit); ``edit`` names what typing here changes.
+    ``mm`` is what is shown (formatted by the renderer in the user's unit); ``edit`` names what typing here changes. Where it
+    would be drawn shorter than ``least`` screen pixels at 100 %, renderers leave it out. 0: always drawn.
     """
 
     a: Point
@@ -78,6 +79,7 @@ class Dimension:
     ink: str = "dimension"
     edit: str = ""
     tag: str = ""
+    least: float = 0.0
 
 
 @frozen

@@ -41,7 +41,7 @@ def place(
     measure: Measure,
     size: float,
 ) -> tuple[Placed, ...]:
-    """Every dimension among a drawing's own items, each moved outward or along until its figure stands clear of the others.
+    """Every dimension among a drawing's own items that is long enough, moved outward or along until its figure stands clear.
 
     Args:
         k: page units a mm.
@@ -58,7 +58,7 @@ def place(
                 words_at.add(text_box(item, k, wide, size))
     out = []
     for item in drawing.items:
-        if not isinstance(item, Dimension):
+        if not isinstance(item, Dimension) or math.dist(item.a, item.b) * k < item.least * size:
             continue
         words = f"{item.label} {figures(item.mm)}".strip()
         wide = measure(words, FIGURE * size, bool(item.edit))

@@ -171,6 +171,7 @@ def pick(name: str, options: list[str], taken: Callable[[str], object]) -> QComb
     made = QComboBox()
     made.setObjectName(name)
     made.setAccessibleName(spoken(name))
+    made.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)  # also to options that come later
     made.addItems(options)
     made.textActivated.connect(taken)
     return made

@@ -15,6 +15,7 @@ from nullah.core.shapes.seen import ABOVE, FRONT, RIGHT
 from nullah.core.stations.made import Made
 
 SMALLEST_GAP = 0.02  # of a stick: a smaller gap is not dimensioned in the drawing, only in the sums
+LEAST_GAP = 9.0  # px: a gap drawn smaller, that is not typed on, is dimensioned only as one comes nearer
 COVERS = 0.6  # of all that is seen from above: a flat part that covers more hides what is under it
 _kept = Kept()
 
@@ -49,9 +50,9 @@ def three_views(plan: Plan, plain: bool = True) -> Drawing:
         *from_right,
         *_dashed(found, housed, from_right, (1, 2), right_shift),
         *drawn(bare, ABOVE, above_shift),
-        Text((long / 2, -over), "front", ink="quiet", size=12),
-        Text((right + deep / 2, -over), "right", ink="quiet", size=12),
-        Text((above + long / 2, -over), f"from above{without}", ink="quiet", size=12),
+        Text((long / 2, -over), "front", ink="quiet", size=12, room=long + gap / 2),
+        Text((right + deep / 2, -over), "right", ink="quiet", size=12, room=deep + gap / 2),
+        Text((above + long / 2, -over), f"from above{without}", ink="quiet", size=12, room=long + gap / 2),
     ]
     items += _whole(made, "x", (0.0, 0.0), low[0]) or [Dimension((0, 0), (long, 0), long, -24)]
     items += _gaps(made, "z", (long, 0.0), low[2], -16.0)
@@ -123,7 +124,8 @@ def _gaps(made: Made, axis: str, at: Point, low: float, off: float) -> list[Prim
         if mm > SMALLEST_GAP * stick.length and alike not in told:
             told.add(alike)
             a, b = (_point(axis, at, v + to) for v in (gap.start, gap.end))
-            items.append(Dimension(a, b, mm, off, edit=gap.edit, ink="computed" if gap.clear else "dimension"))
+            ink, least = "computed" if gap.clear else "dimension", 0.0 if gap.edit else LEAST_GAP
+            items.append(Dimension(a, b, mm, off, edit=gap.edit, ink=ink, least=least))
     return items
 
 

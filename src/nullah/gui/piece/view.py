@@ -32,6 +32,7 @@ if TYPE_CHECKING:
 LEAST_SUMS = 96  # px
 LEAST_DRAWING = 180  # px that the drawing has before there are sums
 LEAST_RODS = 240  # the same, where all the sums are story sticks drawn in it
+LEAST_BY_HAND = 150  # the same, while the maker is at work below it
 SUMS_ACROSS = 4
 MORE = "and another piece"
 
@@ -86,6 +87,8 @@ class PieceView(QWidget):
         self.chains.setContentsMargins(0, 0, 0, 0)
         self.sums_area = scroll_area()
         self.sums_area.setWidget(self.sums_below)
+        self.hand_area = scroll_area()  # empty until it is first asked for
+        self.hand_area.hide()
         self.whole_column = column(
             self,
             self.pieces,
@@ -95,11 +98,12 @@ class PieceView(QWidget):
             how,
             self.canvas,
             self.drives,
+            self.hand_area,
             self.sums_area,
             margins=12,
             spacing=6,
         )
-        self.whole_column.setStretch(5, 1)
+        self.whole_column.setStretch(self.whole_column.indexOf(self.canvas), 1)
         self._make_room(upright=False)
 
     def _field(self, name: str, wide: int, taken, grows: bool = False) -> Field:
@@ -222,9 +226,8 @@ class PieceView(QWidget):
         self.trouble.setVisible(bool(self.trouble.text()))
         self._draw()
         self._show_driven()
-        self._draw_hand()
         self._show_chains()
-        self._share_height()
+        self._draw_hand()
 
     def _show_pieces(self) -> None:
         """One chip for each piece, the one in hand pressed; none where there is but one."""
@@ -250,13 +253,12 @@ class PieceView(QWidget):
             from nullah.gui.piece.by_hand import ByHand
 
             self.by_hand = ByHand(self.session)
-            self.whole_column.insertWidget(self.whole_column.indexOf(self.sums_area), self.by_hand)
-        if self.by_hand is not None:
-            self.by_hand.setVisible(shown)
-        self._show_sums()
+            self.hand_area.setWidget(self.by_hand)
+        self.hand_area.setVisible(shown)
         if shown and self.by_hand is not None:
             mine = self.session.plan.piece.in_hand.parts
             self.by_hand.show_part(next((p for p in mine if p.id == self.session.lit_part), None))
+        self._share_height()
 
     def _show_driven(self) -> None:
         part = next((p for p in self.session.plan.piece.parts if p.id == self.session.lit_part), None)
@@ -308,7 +310,7 @@ class PieceView(QWidget):
         QTimer.singleShot(0, self, self._share_height)  # once more when what is new in it has its size
 
     def _share_height(self) -> None:
-        """The sums whole, as long as the drawing keeps its room."""
+        """The sums whole, or what is done by hand, as long as the drawing keeps its room."""
         self.sums_below.layout().activate()
         wanted = self.sums_below.sizeHint().height() + 2
         designed = isinstance(self.session.project.in_hand, Designed)
@@ -316,15 +318,32 @@ class PieceView(QWidget):
         self.sums_area.setFixedHeight(max(LEAST_SUMS, min(wanted, room)))
         self._room_for_sums = room >= LEAST_SUMS
         self._show_sums()
+        if self.by_hand is not None and self.hand.isChecked():
+            self.drives.show()
+            room = self.height() - self._beside() - LEAST_BY_HAND
+            if room < self.by_hand.layout().heightForWidth(
+                self._inner_width()
+            ):  # what is typed on goes before what is told
+                self.drives.hide()
+                room = self.height() - self._beside() - LEAST_BY_HAND
+            self.hand_area.setFixedHeight(self.by_hand.height_within(self._inner_width(), room))
+        else:
+            self.drives.show()
+
+    def _inner_width(self) -> int:
+        margins = self.whole_column.contentsMargins()
+        return self.width() - margins.left() - margins.right()
 
     def _beside(self) -> int:
         """The height of all that stands in the view beside the drawing and the sums, as wide as the view is."""
         margins = self.whole_column.contentsMargins()
-        wide = self.width() - margins.left() - margins.right()
+        wide = self._inner_width()
         tall = margins.top() + margins.bottom()
         for i in range(self.whole_column.count()):
             item = self.whole_column.itemAt(i)
-            if item.widget() in (self.canvas, self.sums_area) or (item.widget() and item.widget().isHidden()):
+            if item.widget() in (self.canvas, self.hand_area, self.sums_area) or (
+                item.widget() and item.widget().isHidden()
+            ):
                 continue
             own = item.heightForWidth(wide) if item.hasHeightForWidth() else item.sizeHint().height()
             tall += own + self.whole_column.spacing()
@@ -332,8 +351,7 @@ class PieceView(QWidget):
 
     def _show_sums(self) -> None:
         """The sums, where there is room for them beside the drawing, which shows the rods of a designed piece as well."""
-        hand = self.by_hand is not None and self.by_hand.isVisibleTo(self)
-        self.sums_area.setVisible(self._room_for_sums and not hand and not self.upright.isChecked())
+        self.sums_area.setVisible(self._room_for_sums and not self.hand.isChecked() and not self.upright.isChecked())
 
     def _build_chains(self, chains: tuple[Chain, ...]) -> None:
         for name in [n for n in self.fields if n.startswith("chain ")]:
