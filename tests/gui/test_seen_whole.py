@@ -10,7 +10,7 @@ from nullah.core.document import Project
 from nullah.core.plan import STATIONS, plan
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.piece.view import PieceView
-from nullah.gui.side import OptionCard, SettingRow
+from nullah.gui.side import CallCard, OptionCard, SettingRow
 from nullah.gui.widgets import Lines
 
 SIZES = [(1280, 800), (1024, 700)]
@@ -205,3 +205,25 @@ def test_undo_while_something_is_pulled(demo_hand):
     hand.session.pull("fault:board 1/1", 6.0, 0.0, True)  # the hand lets go of what is no longer there
     assert "no longer here" in hand.note()
     assert hand.session.plan.project == hand.project
+
+
+def test_what_stays_as_it_was_beside_an_edit_stays_the_widget_it_is(demo_hand):
+    side = demo_hand.window.side
+    demo_hand.go("timber")
+    card = next(c for c in side.findChildren(OptionCard) if c.isVisible())
+    card.setFocus()
+    demo_hand.session.do(edit.set_piece(demo_hand.project, "wiggle", 3.0), "wiggle")
+    QApplication.processEvents()
+    assert card.isVisible() and card.hasFocus()
+    calls = [c.id for c in side.shown_calls()]
+    card.taken.emit(card.option.id)
+    QApplication.processEvents()
+    assert not any(c is card and c.isVisible() for c in side.findChildren(OptionCard))
+    assert [c.id for c in side.shown_calls()] != calls
+    assert side.findChildren(OptionCard)
+    tops = [
+        w.mapTo(side.calls_area.widget(), QPoint(0, 0)).y()
+        for w in side.calls_area.findChildren(CallCard)
+        if w.isVisible()
+    ]
+    assert tops == [0]  # what is laid out stands first

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-import itertools
+from collections.abc import Callable
 from dataclasses import replace
 
 from PySide6.QtCore import QEvent, QRect, Qt, Signal
@@ -24,7 +24,7 @@ from nullah.core.joints.plan import Setting, listed
 from nullah.core.plan import TITLES, settings_at
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
-from nullah.gui.widgets import button, column, label, refill, scroll_area
+from nullah.gui.widgets import Rows, button, column, label
 
 WIDTH = 318
 MARGIN, SPACING, SCROLL = 10, 6, 16  # px
@@ -131,6 +131,36 @@ class OptionCard(QFrame):
             super().keyPressEvent(event)
 
 
+class CallCard(QFrame):
+    """A call with its options laid out; ``extras`` go, the first of them first, where the options would not be seen whole."""
+
+    taken = Signal(str)
+    eyed = Signal(str)  # an option looked at; "" no longer
+
+    def __init__(self, call: Call, told: Callable[[str], str]) -> None:
+        super().__init__()
+        self.setObjectName("call")
+        top = ("Conflict with what is cut \u00b7 " if call.conflict else "") + TITLES[call.station]
+        inside = column(
+            self, label(top, "quiet"), label(told(call.question), "heading", wrap=True), margins=9, spacing=5
+        )
+        for i, option in enumerate(call.options, 1):
+            lines = tuple(told(c) for c in option.consequences)
+            shown = replace(option, label=told(option.label), consequences=lines)
+            card = OptionCard(i, shown, option.id == call.recommended)
+            card.taken.connect(self.taken)
+            card.eyed.connect(self.eyed)
+            inside.addWidget(card)
+        why = label(told(f"Why: {call.why}."), wrap=True)
+        inside.addWidget(why)
+        self.extras = [why]
+        if call.differ:
+            differ = label(told(call.differ), "quiet", wrap=True)
+            inside.addWidget(differ)
+            self.extras.insert(0, differ)
+        self.setToolTip("\n".join(e.text() for e in reversed(self.extras)))
+
+
 class Side(QFrame):
     """Settings and calls of the plan; ``lit`` is sent when a setting is chosen, ``eyed`` when an option is looked at."""
 
@@ -147,9 +177,9 @@ class Side(QFrame):
         self.chosen_setting = ""
         self.open_call = ""
         self.settings_head = label("Set your tools", "heading")
-        self.settings_area = scroll_area()
+        self.settings_area = Rows("settings", spacing=0)
         self.calls_head = label("Your call", "heading")
-        self.calls_area = scroll_area()
+        self.calls_area = Rows("calls")
         whole = column(
             self,
             self.settings_head,
@@ -161,9 +191,7 @@ class Side(QFrame):
         )
         whole.setStretch(3, 1)
         self.all_settings = False  # whether every setting is shown, and calls give way
-        self._rows: list[QWidget] = []  # of the settings, as far as they are shown
-        self._card_shown: QFrame | None = None
-        self._extras: list[QWidget] = []  # of the call laid out: what goes where the options would not be seen whole
+        self._card_shown: CallCard | None = None
         session.changed.connect(self.refresh)
         session.looked_at.connect(lambda _: self.refresh())
 
@@ -197,6 +225,8 @@ class Side(QFrame):
     def repaint_all(self) -> None:
         """After another theme: every row anew."""
         self._shown_settings = self._shown_calls = None
+        self.settings_area.forget()
+        self.calls_area.forget()
         self.refresh()
 
     def refresh(self) -> None:
@@ -226,10 +256,10 @@ class Side(QFrame):
         wide, most = WIDTH - 2 * MARGIN - SCROLL - 8, self._room() - LEAST_SETTINGS - SLACK
         for label_ in (card, *card.findChildren(QWidget)):
             label_.ensurePolished()  # the style sheet says how large its letters are
-        for extra in self._extras:
+        for extra in card.extras:
             extra.setVisible(True)
         tall = _height(card, wide)
-        for extra in self._extras:
+        for extra in card.extras:
             if tall <= most:
                 break
             extra.setVisible(False)
@@ -237,7 +267,7 @@ class Side(QFrame):
         return tall + SLACK
 
     def _refresh_settings(self) -> None:
-        rows: list[QWidget] = []
+        """As many settings as there is room for, each whole, and how many more there are; or all of them."""
         settings = settings_at(self.session.plan, self.session.here)
         units = (self.session.project.units, self.session.project.denominator)
         room = self._room() - self._tall()
@@ -245,41 +275,44 @@ class Side(QFrame):
         if showing == self._shown_settings:
             return
         self._shown_settings = showing
-        for s in settings:
-            figure, hair = (s.text, "") if s.value is None else self.session.figure_and_hair(s.value)
-            made = SettingRow(
-                replace(s, use=self.session.told(f"{hair}; {s.use}" if hair else s.use)),
-                figure,
-                listed(tuple(map(self.session.plan.piece.spoken, s.parts))),
-                self.chosen_setting == f"setting:{s.id}",
-                self.theme,
-            )
-            made.picked.connect(self._light)
-            rows.append(made)
+        area, wide = self.settings_area, WIDTH - 2 * MARGIN - SCROLL
+        room = self._room() - LEAST_CALL if self.all_settings else max(room, LEAST_SETTINGS)
+        tall, shown = 0, 0
+        rows: list[QWidget] = []
+        for setting in settings:
+            rows.append(self._setting(setting))
+            tall += _height(rows[-1], wide)
+            if tall > room and not self.all_settings:
+                break
+            shown += 1
+        if shown < len(settings):  # the line that tells of more wants its room too
+            while rows and len(rows) > 1 and (len(rows) > shown or tall > room - MORE):
+                tall -= _height(rows[-1], wide)
+                area.drop(rows.pop())
+            shown = len(rows)
         if not settings:
             words = self.session.plan.piece.problem or self.session.plan.joints.problem
             words = self.session.told(words) or "Nothing to set at this station yet."
-            rows.append(label(words, "quiet", wrap=True))
-        self._show_rows(rows, max(room, LEAST_SETTINGS))
-
-    def _show_rows(self, rows: list[QWidget], room: int) -> None:
-        """As many settings as there is room for, each whole, and how many more there are; or all of them."""
-        heights = [_height(r, WIDTH - 2 * MARGIN - SCROLL) for r in rows]
-        shown = len(rows)
-        if self.all_settings:
-            room = self._room() - LEAST_CALL
-        elif sum(heights) > room:
-            shown = max(1, sum(h <= room - MORE for h in itertools.accumulate(heights)))
-        kept = rows[:shown]
-        tall = sum(heights[:shown])
-        if shown < len(rows) or self.all_settings:
-            words = "the first of them  A" if self.all_settings else f"and {len(rows) - shown} more  A"
-            kept.append(button(words, self.turn_all, "link", "all settings, or the first and the call whole"))
+            tall = _height(area.row(words, lambda: label(words, "quiet", wrap=True)), wide)
+        if shown < len(settings) or self.all_settings:
+            more = "the first of them  A" if self.all_settings else f"and {len(settings) - shown} more  A"
+            area.row(more, lambda: button(more, self.turn_all, "link", "all settings, or the first and the call whole"))
             tall += MORE
-        for hidden in rows[shown:]:
-            hidden.deleteLater()
-        refill(self.settings_area, kept, spacing=0)
-        self.settings_area.setFixedHeight(min(tall + 2, max(room, tall if not self.all_settings else LEAST_SETTINGS)))
+        area.fill()
+        area.setFixedHeight(min(tall + 2, max(room, tall if not self.all_settings else LEAST_SETTINGS)))
+
+    def _setting(self, s: Setting) -> QWidget:
+        figure, hair = (s.text, "") if s.value is None else self.session.figure_and_hair(s.value)
+        said = replace(s, use=self.session.told(f"{hair}; {s.use}" if hair else s.use))
+        parts = listed(tuple(map(self.session.plan.piece.spoken, s.parts)))
+        lit = self.chosen_setting == f"setting:{s.id}"
+
+        def made() -> QWidget:
+            row = SettingRow(said, figure, parts, lit, self.theme)
+            row.picked.connect(self._light)
+            return row
+
+        return self.settings_area.row((said, figure, parts, lit), made)
 
     def _light(self, tag: str) -> None:
         self.chosen_setting = "" if tag == self.chosen_setting else tag
@@ -287,63 +320,50 @@ class Side(QFrame):
         self._refresh_settings()
 
     def _refresh_calls(self) -> None:
-        rows: list[QWidget] = []
         calls, current = self.shown_calls(), self.current_call()
         units = (self.session.project.units, self.session.project.denominator)
         showing = (tuple(calls), current, self.session.project.choices, units)
         if showing == self._shown_calls:
             return
         self._shown_calls = showing
-        self._card_shown, self._extras = None, []
+        self._card_shown = None
         self.calls_head.setText(f"Your call  ({len(calls)})" if calls else "Your call")
+        area = self.calls_area
         for call in calls:
             if call is current:
-                rows.append(self._card(call))
+                card = area.row((call, units), lambda c=call: self._card(c))
+                assert isinstance(card, CallCard)
+                self._card_shown = card
             else:
-                rows.append(self._folded(call))
+                question = self.session.told(call.question)
+                area.row((call.id, question), lambda i=call.id, q=question: self._folded(i, q))
         if not calls:
-            rows.append(label("Nothing waits for a decision.", "quiet", wrap=True))
+            area.row("none", lambda: label("Nothing waits for a decision.", "quiet", wrap=True))
         settled = [c for c in self.session.plan.calls if not c.open]
         recorded = [(c.id, self.session.told(f"{c.question}  {c.option(c.taken).label}")) for c in settled]
         known = {c.id for c in self.session.plan.calls}
         recorded += [(c.call, c.words) for c in self.session.project.choices if c.call not in known]
         if recorded:
-            rows.append(label("Settled", "heading"))
+            area.row("settled", lambda: label("Settled", "heading"))
         for call_id, words in recorded:
-            made = button(
-                f"\u2713 {_short(words, 40)}",
-                lambda i=call_id: self.session.take_back(i),
-                "link",
-                f"{words}\nClick to take it back.",
-            )
-            made.setAccessibleName(f"take back: {words}")
-            rows.append(made)
-        refill(self.calls_area, rows)
+            area.row(("settled", call_id, words), lambda i=call_id, w=words: self._settled(i, w))
+        area.fill()
 
-    def _card(self, call: Call) -> QFrame:
-        told = self.session.told
-        frame = QFrame()
-        frame.setObjectName("call")
-        top = ("Conflict with what is cut \u00b7 " if call.conflict else "") + TITLES[call.station]
-        inside = column(
-            frame, label(top, "quiet"), label(told(call.question), "heading", wrap=True), margins=9, spacing=5
+    def _card(self, call: Call) -> CallCard:
+        card = CallCard(call, self.session.told)
+        card.taken.connect(lambda option: self._take(call.id, option))
+        card.eyed.connect(lambda option: self.eyed.emit(call.id, option))
+        return card
+
+    def _settled(self, call_id: str, words: str) -> QWidget:
+        made = button(
+            f"\u2713 {_short(words, 40)}",
+            lambda: self.session.take_back(call_id),
+            "link",
+            f"{words}\nClick to take it back.",
         )
-        for i, option in enumerate(call.options, 1):
-            lines = tuple(told(c) for c in option.consequences)
-            shown = replace(option, label=told(option.label), consequences=lines)
-            card = OptionCard(i, shown, option.id == call.recommended)
-            card.taken.connect(lambda o, c=call.id: self._take(c, o))
-            card.eyed.connect(lambda o, c=call.id: self.eyed.emit(c, o))
-            inside.addWidget(card)
-        why = label(told(f"Why: {call.why}."), wrap=True)
-        inside.addWidget(why)
-        self._card_shown, self._extras = frame, [why]
-        if call.differ:
-            differ = label(told(call.differ), "quiet", wrap=True)
-            inside.addWidget(differ)
-            self._extras.insert(0, differ)
-        frame.setToolTip("\n".join(e.text() for e in reversed(self._extras)))
-        return frame
+        made.setAccessibleName(f"take back: {words}")
+        return made
 
     def _take(self, call_id: str, option: str) -> None:
         call = self.session.plan.call(call_id)
@@ -351,9 +371,8 @@ class Side(QFrame):
         if call is not None:
             self.session.take(call, option)
 
-    def _folded(self, call: Call) -> QWidget:
-        question = self.session.told(call.question)
-        return button(f"\u25b8 {_short(question, 40)}", lambda: self._open(call.id), "link", question)
+    def _folded(self, call_id: str, question: str) -> QWidget:
+        return button(f"\u25b8 {_short(question, 40)}", lambda: self._open(call_id), "link", question)
 
     def _open(self, call_id: str) -> None:
         self.open_call = call_id

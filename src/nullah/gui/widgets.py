@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 
 from PySide6.QtCore import QRect, Qt
 from PySide6.QtGui import QResizeEvent
@@ -225,9 +225,66 @@ def refill(area: QScrollArea, things: list[QWidget | QLayout], spacing: int = 5)
 def scroll_area() -> QScrollArea:
     """A scroll area that only ever scrolls up and down."""
     area = QScrollArea()
+    _upright(area)
+    return area
+
+
+def _upright(area: QScrollArea) -> None:
     area.setWidgetResizable(True)
     area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-    return area
+
+
+class Rows(QScrollArea):
+    """Rows one under the other; one that is to show what it showed before stays the widget it is, with its focus and its place.
+
+    Each is asked for by ``row``, in order; ``fill`` then shows those and lets the others go.
+    """
+
+    def __init__(self, name: str, spacing: int = 5) -> None:
+        super().__init__()
+        self.setAccessibleName(name)
+        _upright(self)
+        self._shown: dict[object, QWidget] = {}
+        self._wanted: dict[object, QWidget] = {}
+        inside = QWidget()
+        inside.setObjectName("inside")
+        self._column = column(inside, 1, margins=0, spacing=spacing)
+        self._column.setContentsMargins(0, 0, 5, 0)
+        self.setWidget(inside)
+
+    def row(self, shows: Hashable, make: Callable[[], QWidget]) -> QWidget:
+        """The next row: the widget that shows just that, or one newly made."""
+        found = self._shown.get(shows)
+        if found is None or shows in self._wanted:
+            found = make()
+        self._wanted[shows if shows not in self._wanted else (shows, len(self._wanted))] = found
+        return found
+
+    def drop(self, row: QWidget) -> None:
+        """Do without a row that was asked for after all."""
+        self._wanted = {k: w for k, w in self._wanted.items() if w is not row}
+        if row not in self._shown.values():
+            row.deleteLater()
+
+    def fill(self) -> None:
+        """Show the rows asked for since the last time, in that order, and no others."""
+        shown, self._shown, self._wanted = self._shown, self._wanted, {}
+        kept = set(map(id, self._shown.values()))
+        for old in shown.values():
+            if id(old) not in kept:
+                self._column.removeWidget(old)
+                old.hide()  # let go later: a click on it may have brought us here
+                old.deleteLater()
+        for i, row_ in enumerate(self._shown.values()):
+            at = self._column.itemAt(i)
+            if at is None or at.widget() is not row_:
+                self._column.removeWidget(row_)
+                self._column.insertWidget(i, row_)
+                row_.show()
+
+    def forget(self) -> None:
+        """Make every row anew the next time."""
+        self._shown = {(object(), k): w for k, w in self._shown.items()}
 
 
 def emptied(layout: QLayout) -> None:

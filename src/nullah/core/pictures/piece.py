@@ -89,16 +89,17 @@ def _pulled(made: Made, found: Shown) -> dict[str, str]:
 def _dashed(
     found: Shown, housed: frozenset[str], view: list[Primitive], ways: tuple[int, int], shift: Point
 ) -> list[Primitive]:
-    """The outlines of parts in housings that are not seen in a view."""
+    """The outlines of parts in housings that are not seen in a view; of those that are one behind the other, one."""
     seen = {i.tag for i in view if isinstance(i, Area)}
-    items: list[Primitive] = []
+    boxes: dict[tuple[float, ...], tuple[Point, Point]] = {}
     for body in found.bodies:
-        if body.part not in housed or found.tags[body.part] in seen:
-            continue
-        low, high = box_round((body,))
-        (x0, y0), (x1, y1) = ((c[ways[0]] + shift[0], c[ways[1]] + shift[1]) for c in (low, high))
-        items.append(Line(((x0, y0), (x1, y0), (x1, y1), (x0, y1), (x0, y0)), "faint", dash=True))
-    return items
+        if body.part in housed and found.tags[body.part] not in seen:
+            a, b = ((c[ways[0]] + shift[0], c[ways[1]] + shift[1]) for c in box_round((body,)))
+            boxes.setdefault(tuple(round(v, 2) for v in (*a, *b)), (a, b))
+    return [
+        Line(((x0, y0), (x1, y0), (x1, y1), (x0, y1), (x0, y0)), "faint", dash=True)
+        for (x0, y0), (x1, y1) in boxes.values()
+    ]
 
 
 def _point(axis: str, at: Point, mm: float) -> Point:

@@ -9,7 +9,7 @@ from __future__ import annotations
 import atexit
 import math
 from collections import OrderedDict
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import TYPE_CHECKING, Any
 
@@ -26,11 +26,16 @@ if TYPE_CHECKING:
 
 Floats = NDArray[np.float64]
 Box = tuple[float, float, float, float]  # left, low, right, top
+Rings = tuple[tuple[Point, ...], ...]  # the first goes round, the others round holes
 TOUCH = 1e-2  # mm: nearer than this, faces lie in one plane
 KEPT = 2_000  # shapes in a view whose faces are remembered
 AT_ONCE = 256  # faces held against all others at once
+POINTS_AT_ONCE = 200_000  # points held against planes at once
+STRAIGHT = 1 - 1e-9  # cosine: a face that looks at the eye by more than this is all as near to it
+LARGEST = 16  # bodies that are tried for what stands behind them
 SINGLY, TOGETHER = 24, 48  # what stands before a face is taken from it one by one, after so many together
 NO_ROOM = 1e-6  # mm2 by which an outline that is its own box differs from it
+NOWHERE = (0.0, 0.0, 0.0, 0.0)
 LEAST = 0.3  # mm2 of a face that is drawn
 
 
@@ -76,77 +81,145 @@ class _Face:
     back: Floats  # (3, 3): from right, up and the offset of the face's plane to the point in space
     box: Box
     shape: CrossSection
+    moved: Point  # on the drawing, from where the body stood when it was first seen
+    whole: list[Rings]  # what is seen of it there where nothing stands before it, once that is asked
+
+
+@frozen
+class _Silhouette:
+    """A body from one side: the faces that look at the eye, all that it covers, the box round that, a large box within it."""
+
+    corners: Floats
+    faces: list[_Face]
+    box: Box
+    shape: CrossSection
+    within: Box
 
 
 def visible(bodies: Sequence[tuple[Sequence[Point3], Sequence[Flat]]], view: View) -> tuple[Patch, ...]:
     """The patches that are seen of closed bodies, each given as corners and flat faces."""
     import manifold3d
 
-    at = [np.array(corners) for corners, _ in bodies]
-    by_body = [_faces(manifold3d, i, body, view) for i, body in enumerate(bodies)]
-    faces = [f for mine in by_body for f in mine]
+    at = _Sets([corners for corners, _ in bodies])
+    silhouettes: dict[int, _Silhouette] = {}
+
+    def silhouette(number: int) -> _Silhouette:
+        if number not in silhouettes:
+            silhouettes[number] = _faces(manifold3d, number, at.of(number), bodies[number][1], view)
+        return silhouettes[number]
+
+    hidden = _behind_one(manifold3d, at, view, silhouette)
+    whole = [silhouette(n) for n in range(len(bodies)) if not hidden[n]]
+    faces = [f for body in whole for f in body.faces]
     if not faces:
         return ()
-    whole = [_outline(manifold3d, mine) for mine in by_body]
-    whole_boxes = [box for box, _ in whole]
-    upright = np.array([(b[2] - b[0]) * (b[3] - b[1]) - shape.area() < NO_ROOM for b, shape in whole])
-    own = np.array([f.body for f in faces])
+    at = _Sets([body.corners for body in whole])
+    boxes, whole_boxes = np.array([f.box for f in faces]), np.array([body.box for body in whole])
+    covers = np.array([body.within for body in whole])
+    corners = _Sets([f.points for f in faces])
+    own = np.repeat(np.arange(len(whole)), [len(body.faces) for body in whole])  # of each face, among those not hidden
     found = []
     for start in range(0, len(faces), AT_ONCE):  # all at once would take memory by the square of their number
         some = faces[start : start + AT_ONCE]
-        low, high = _ranges(some, [f.points for f in faces])
-        body_low, body_high = _ranges(some, at)
-        meet, meet_whole = _meets(some, [f.box for f in faces]), _meets(some, whole_boxes)
-        meet[np.arange(len(some)), np.arange(start, start + len(some))] = False
-        among = own[start : start + len(some), None] == np.arange(len(bodies))[None, :]
-        wholly = meet_whole & ~among & (body_high > TOUCH) & (body_low >= -TOUCH)
-        partly = meet_whole & (among | ((body_high > TOUCH) & ~wholly))
-        pairs = meet & (high > TOUCH) & partly[:, own]
-        covered = (wholly & upright[None, :] & _lies_in(some, whole_boxes)).any(axis=1)
+        box = boxes[start : start + AT_ONCE]
+        itself = np.arange(len(some)), np.arange(start, start + len(some))
+        among = own[start : start + len(some), None] == np.arange(len(whole))[None, :]
+        meet_whole = _meets(box, whole_boxes)
+        low, high = at.ranges(some, meet_whole)
+        wholly = meet_whole & ~among & (high > TOUCH) & (low >= -TOUCH)
+        partly = meet_whole & (among | ((high > TOUCH) & ~wholly))
+        covered = (wholly & _lies_in(box, covers)).any(axis=1)
+        meet = _meets(box, boxes) & partly[:, own] & ~covered[:, None]
+        meet[itself] = False
+        low, high = corners.ranges(some, meet)
+        pairs = meet & (high > TOUCH)
         for i, face in enumerate(some):
-            if covered[i]:  # by the rectangle that a body in front of it is from here
+            if covered[i]:
                 continue
             before: list[tuple[Box, CrossSection, _Face | None]] = [
-                (*whole[n], None) for n in np.flatnonzero(wholly[i])
+                (whole[n].box, whole[n].shape, None) for n in np.flatnonzero(wholly[i])
             ]
             for j in np.flatnonzero(pairs[i]):
                 other = faces[j]
                 before.append((other.box, other.shape, None if low[i, j] >= -TOUCH else other))
-            found += _patches(face, _less(manifold3d, face, before))
+            found += _patches(face, _less(manifold3d, face, before)) if before else _untouched(face)
     return tuple(found)
 
 
-def _ranges(some: list[_Face], points: list[Floats]) -> tuple[Floats, Floats]:
-    """How far each set of points reaches before the plane of each of some faces: (some, sets) the least and the most, mm."""
-    normals, offsets = np.array([f.normal for f in some]), np.array([f.offset for f in some])
-    reach = normals @ np.concatenate(points).T - offsets[:, None]
-    starts = np.cumsum([0, *(len(p) for p in points[:-1])])
-    return np.minimum.reduceat(reach, starts, axis=1), np.maximum.reduceat(reach, starts, axis=1)
+class _Sets:
+    """Sets of points in space one after the other, so that all are held against planes at once."""
+
+    def __init__(self, sets: Sequence[Any]) -> None:
+        self.counts = np.array([len(s) for s in sets], dtype=int)
+        self.starts = np.cumsum(self.counts) - self.counts
+        self.points = np.concatenate([np.array(s, dtype=float).reshape(-1, 3) for s in sets] or [np.empty((0, 3))])
+
+    def of(self, number: int) -> Floats:
+        """The points of one set."""
+        return self.points[self.starts[number] : self.starts[number] + self.counts[number]]
+
+    def ranges(self, some: list[_Face], asked: NDArray[np.bool_]) -> tuple[Floats, Floats]:
+        """How far each set reaches before the plane of each of some faces: (some, sets) the least and the most, mm, where ``asked``."""
+        normals, offsets = np.array([f.normal for f in some]), np.array([f.offset for f in some])
+        low, high = np.full(asked.shape, np.inf), np.full(asked.shape, -np.inf)
+        face, number = np.nonzero(asked & (self.counts > 0)[None, :])
+        ends = np.cumsum(self.counts[number])
+        first = 0
+        while first < len(face):  # so many points at once as are kept in a few MiB
+            last = max(first + 1, int(np.searchsorted(ends, (ends[first - 1] if first else 0) + POINTS_AT_ONCE)))
+            i, j = face[first:last], number[first:last]
+            counts = self.counts[j]
+            begin = np.cumsum(counts) - counts
+            which = np.arange(int(counts.sum())) + np.repeat(self.starts[j] - begin, counts)
+            reach = np.einsum("ij,ij->i", self.points[which], np.repeat(normals[i], counts, axis=0))
+            reach -= np.repeat(offsets[i], counts)
+            low[i, j], high[i, j] = np.minimum.reduceat(reach, begin), np.maximum.reduceat(reach, begin)
+            first = last
+        return low, high
 
 
-def _meets(faces: list[_Face], boxes: list[Box]) -> NDArray[np.bool_]:
-    """Whether the box of each face and each of the boxes share room on the drawing: (faces, boxes)."""
-    a, b = np.array([f.box for f in faces])[:, None, :], np.array(boxes)[None, :, :]
+def _behind_one(m: Any, at: _Sets, view: View, silhouette: Callable[[int], _Silhouette]) -> NDArray[np.bool_]:
+    """Which bodies stand wholly behind one of the largest, or behind a face of it that looks straight at the eye. What is behind those
+    is hidden as well, so that nothing of them need be asked."""
+    hidden = np.zeros(len(at.counts), dtype=bool)
+    there = np.flatnonzero(at.counts)
+    if not len(there):
+        return hidden
+    on = at.points @ np.array([view.right, view.up, view.eye]).T
+    low, high = (how.reduceat(on, at.starts[there], axis=0) for how in (np.minimum, np.maximum))
+    boxes, near = np.concatenate([low[:, :2], high[:, :2]], axis=1), high[:, 2]
+    size = (boxes[:, 2] - boxes[:, 0]) * (boxes[:, 3] - boxes[:, 1])
+    for one in np.argsort(-size, kind="stable")[:LARGEST]:
+        if hidden[there[one]] or not (_lies_in(boxes, boxes[one : one + 1])[:, 0] & (near < near[one])).any():
+            continue
+        body = silhouette(int(there[one]))
+        screens = [(body.within, low[one, 2] + TOUCH)]
+        for face in body.faces:
+            if float(face.normal @ np.array(view.eye)) > STRAIGHT:
+                screens.append((_within(m, face.box, face.shape), face.offset - TOUCH))
+        for within, depth in screens:
+            behind = (near <= depth) & _lies_in(boxes, np.array([within]))[:, 0]
+            behind[one] = False
+            hidden[there[behind]] = True
+    return hidden
+
+
+def _meets(a: Floats, b: Floats) -> NDArray[np.bool_]:
+    """Whether boxes share room on the drawing: (a, b)."""
+    a, b = a[:, None, :], b[None, :, :]
     met: NDArray[np.bool_] = (
         (a[..., 0] < b[..., 2]) & (b[..., 0] < a[..., 2]) & (a[..., 1] < b[..., 3]) & (b[..., 1] < a[..., 3])
     )
     return met
 
 
-def _lies_in(faces: list[_Face], boxes: list[Box]) -> NDArray[np.bool_]:
-    """Whether the box of each face lies in each of the boxes: (faces, boxes)."""
-    a, b = np.array([f.box for f in faces])[:, None, :], np.array(boxes)[None, :, :]
-    lies: NDArray[np.bool_] = np.logical_and(
-        (a[..., :2] >= b[..., :2]).all(axis=2), (a[..., 2:] <= b[..., 2:]).all(axis=2)
+def _lies_in(a: Floats, b: Floats) -> NDArray[np.bool_]:
+    """Whether boxes lie in boxes: (a, b)."""
+    a, b = a[:, None, :], b[None, :, :]
+    lies: NDArray[np.bool_] = (
+        (a[..., 0] >= b[..., 0]) & (a[..., 1] >= b[..., 1]) & (a[..., 2] <= b[..., 2]) & (a[..., 3] <= b[..., 3])
     )
     return lies
-
-
-def _outline(m: Any, faces: list[_Face]) -> tuple[Box, CrossSection]:
-    """All that a body covers on the drawing, and the box round it."""
-    boxes = [f.box for f in faces] or [(0.0, 0.0, 0.0, 0.0)]
-    box = (min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes))
-    return box, m.CrossSection.batch_boolean([f.shape for f in faces], m.OpType.Add) if faces else m.CrossSection()
 
 
 def _less(m: Any, face: _Face, before: list[tuple[Box, CrossSection, _Face | None]]) -> CrossSection:
@@ -167,27 +240,59 @@ def _less(m: Any, face: _Face, before: list[tuple[Box, CrossSection, _Face | Non
     return shape
 
 
-_known: OrderedDict[tuple[int, View, bytes], tuple[Sequence[Flat], Floats, list[_Face]]] = OrderedDict()
+_known: OrderedDict[tuple[int, View, bytes], tuple[Sequence[Flat], _Silhouette]] = OrderedDict()
 atexit.register(_known.clear)  # the solid engine complains of outlines that are still there after it
 
 
-def _faces(m: Any, number: int, body: tuple[Sequence[Point3], Sequence[Flat]], view: View) -> list[_Face]:
-    """The flats of one body that look at the eye. They are remembered for its shape and the way it lies: of one that only stands
-    elsewhere they are moved there."""
-    corners, flats = np.array(body[0]), body[1]
+def _faces(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: View) -> _Silhouette:
+    """The flats of one body that look at the eye, and all that it covers. They are remembered for its shape and the way it lies: of one
+    that only stands elsewhere they are moved there."""
     if not len(corners):
-        return []
+        return _outlined(m, corners, [])
     key = (id(flats), view, (np.round(corners - corners[0], GRID) + 0.0).tobytes())
     kept = _known.get(key)
     if kept is None:
-        kept = _known[key] = (flats, corners[0], _looking(m, number, corners, flats, view))
+        kept = _known[key] = (flats, _outlined(m, corners, _looking(m, number, corners, flats, view)))
         while len(_known) > KEPT:
             _known.popitem(last=False)
-    by = corners[0] - kept[1]
+    known = kept[1]
+    by = corners[0] - known.corners[0]
     if not by.any():
-        return [f if f.body == number else replace(f, body=number) for f in kept[2]]
+        if known.faces and known.faces[0].body == number:
+            return known
+        return replace(known, faces=[replace(f, body=number) for f in known.faces])
     x, y = float(by @ np.array(view.right)), float(by @ np.array(view.up))
-    return [_elsewhere(f, number, by, x, y) for f in kept[2]]
+    left, low, right, top = known.box
+    box = (left + x, low + y, right + x, top + y)
+    left, low, right, top = known.within
+    within = (left + x, low + y, right + x, top + y)
+    faces = [_elsewhere(f, number, by, x, y) for f in known.faces]
+    return _Silhouette(corners, faces, box, known.shape.translate((x, y)), within)
+
+
+def _outlined(m: Any, corners: Floats, faces: list[_Face]) -> _Silhouette:
+    """A body's faces with all that they cover on the drawing, and the boxes round and within it."""
+    if not faces:
+        return _Silhouette(corners, faces, NOWHERE, m.CrossSection(), NOWHERE)
+    boxes = [f.box for f in faces]
+    box = (min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes))
+    shape = m.CrossSection.batch_boolean([f.shape for f in faces], m.OpType.Add)
+    return _Silhouette(corners, faces, box, shape, _within(m, box, shape))
+
+
+def _within(m: Any, box: Box, shape: CrossSection) -> Box:
+    """A box within an outline: the one round it, less a strip for each gap between the two, the one that takes least."""
+    if (box[2] - box[0]) * (box[3] - box[1]) - shape.area() < NO_ROOM:
+        return box
+    left, low, right, top = box
+    whole = m.CrossSection([[(left, low), (right, low), (right, top), (left, top)]])
+    for gap in (whole - shape).decompose():
+        a, b, c, d = gap.bounds()
+        if a >= right or c <= left or b >= top or d <= low:
+            continue
+        ways = [(c, low, right, top), (left, low, a, top), (left, d, right, top), (left, low, right, b)]
+        left, low, right, top = max(ways, key=lambda w: max(0.0, w[2] - w[0]) * max(0.0, w[3] - w[1]))
+    return (left, low, right, top) if left < right and low < top else NOWHERE
 
 
 def _elsewhere(face: _Face, number: int, by: Floats, x: float, y: float) -> _Face:
@@ -195,7 +300,9 @@ def _elsewhere(face: _Face, number: int, by: Floats, x: float, y: float) -> _Fac
     left, low, right, top = face.box
     offset = face.offset + float(face.normal @ by)
     box = (left + x, low + y, right + x, top + y)
-    return _Face(number, face.normal, offset, face.points + by, face.back, box, face.shape.translate((x, y)))
+    shape = face.shape.translate((x, y))
+    moved = (face.moved[0] + x, face.moved[1] + y)
+    return _Face(number, face.normal, offset, face.points + by, face.back, box, shape, moved, face.whole)
 
 
 def _looking(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: View) -> list[_Face]:
@@ -225,7 +332,9 @@ def _looking(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: 
         xs, ys = [p[0] for p in on], [p[1] for p in on]
         normal = normals[i]
         box = (min(xs), min(ys), max(xs), max(ys))
-        found.append(_Face(number, normal, float(normal @ three[i, 0]), corners[numbers], turned, box, shape))
+        found.append(
+            _Face(number, normal, float(normal @ three[i, 0]), corners[numbers], turned, box, shape, (0.0, 0.0), [])
+        )
     return found
 
 
@@ -263,12 +372,32 @@ def _clipped(m: Any, other: _Face, face: _Face, room: Box) -> CrossSection | Non
 
 def _patches(face: _Face, shape: CrossSection) -> list[Patch]:
     """What is left of a face, each piece by itself with its holes."""
+    return [Patch(face.body, _way(face), rings) for rings in _pieces(shape)]
+
+
+def _untouched(face: _Face) -> list[Patch]:
+    """The whole of a face. It is remembered with the face."""
+    x, y = face.moved
+    if not face.whole:
+        face.whole.extend(_shifted(rings, -x, -y) for rings in _pieces(face.shape))
+    return [Patch(face.body, _way(face), _shifted(rings, x, y)) for rings in face.whole]
+
+
+def _way(face: _Face) -> Point3:
+    x, y, z = face.normal.tolist()
+    return (x, y, z)
+
+
+def _shifted(rings: Rings, x: float, y: float) -> Rings:
+    return tuple(tuple((a + x, b + y) for a, b in ring) for ring in rings) if x or y else rings
+
+
+def _pieces(shape: CrossSection) -> list[Rings]:
+    """The pieces of an outline that are large enough to be drawn, each as its outer ring and those of its holes."""
+    plain = shape.simplify(1e-3)
     found = []
-    for piece in shape.simplify(1e-3).decompose():
-        if piece.area() < LEAST:
-            continue
-        rings = tuple(tuple((float(x), float(y)) for x, y in ring) for ring in piece.to_polygons())
-        rings = tuple(sorted(rings, key=lambda r: -abs(area(r))))
-        x, y, z = (float(v) for v in face.normal)
-        found.append(Patch(face.body, (x, y, z), rings))
+    for piece in [plain] if plain.num_contour() == 1 else plain.decompose():
+        if piece.area() >= LEAST:
+            rings = [tuple(map(tuple, ring.tolist())) for ring in piece.to_polygons()]
+            found.append(tuple(sorted(rings, key=lambda r: -abs(area(r))) if len(rings) > 1 else rings))
     return found

@@ -41,7 +41,11 @@ def fitted(drawing: Drawing, width: float, height: float, margin: float, up: flo
 
 LEAST_MARGIN = 18.0  # px: a drop that is pulled has its arrows in it; words take more where they stand beyond
 PAD = 4.0  # px kept between words and the edge of the widget
-SMALLER, TRIES = 0.9, 16  # how much smaller the next try is to fit a drawing with its words, and how many there are
+LEAST_STEP, MOST_STEP, TRIES = (
+    0.8,
+    0.97,
+    12,
+)  # how much smaller the next try is to fit a drawing with its words; how many are made
 
 
 def fitted_with_words(
@@ -74,7 +78,9 @@ def fitted_with_words(
             best = (over, k, need)
         if over <= 1.0:
             break
-        k *= SMALLER  # the smaller it is drawn, the more of its figures stand beside it: the first that fits is taken
+        # what would fit if the words stayed as they are; the smaller it is drawn, the more of its figures stand beside it
+        fits = min((width - need[0] - need[2]) / wide, (height - need[1] - need[3]) / tall)
+        k = min(max(fits, LEAST_STEP * k), MOST_STEP * k)
     _, k, need = best or (0.0, k, [across, side, across, side])
     # what is drawn stands in the middle of its room, as far as its words let it
     x = min(max((width - wide * k) / 2, need[0]), max(need[0], width - wide * k - need[2])) - left * k
