@@ -214,7 +214,8 @@ def test_what_stays_as_it_was_beside_an_edit_stays_the_widget_it_is(demo_hand):
     card.setFocus()
     demo_hand.session.do(edit.set_piece(demo_hand.project, "wiggle", 3.0), "wiggle")
     QApplication.processEvents()
-    assert card.isVisible() and card.hasFocus()
+    assert card.isVisible()
+    assert card.hasFocus()
     calls = [c.id for c in side.shown_calls()]
     card.taken.emit(card.option.id)
     QApplication.processEvents()
