@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import field, replace
+from functools import cached_property
 
 from nullah.core.drawing import Drawing
 from nullah.core.frozen import frozen
@@ -52,11 +53,17 @@ class Face:
 
 @frozen
 class Template:
-    """A drawing at full size that is laid on the wood; one is printed of those that are ``like`` each other."""
+    """A drawing at full size that is laid on the wood, drawn when it is asked for; one is printed of those that are ``like`` each
+    other."""
 
     title: str
-    drawing: Drawing
     like: object
+    draw: Callable[[], Drawing] = field(compare=False, repr=False)
+
+    @cached_property
+    def drawing(self) -> Drawing:
+        """At full size, mm."""
+        return self.draw()
 
 
 @frozen

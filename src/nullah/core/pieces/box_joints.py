@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import replace
+from functools import partial
 
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import Choice, Kit
@@ -119,7 +120,7 @@ def _template(
     base, slot = joint.figures[f"baseline on {tail}"], box.part(tail).width - layout.width
     lie = _groovings(piece, by_id, box, tail, pin)
     title = f"Tails, {joint.id}: on {tail}"
-    return Template(title, template(layout, tail, pin, base, slot, lie), (layout, lie, base, slot))
+    return Template(title, (layout, lie, base, slot), partial(template, layout, tail, pin, base, slot, lie))
 
 
 def _groovings(piece: Piece, place: dict[str, JointPlan], box: Box, tail: str, pin: str) -> Groovings:
