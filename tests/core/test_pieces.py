@@ -155,7 +155,8 @@ def test_edits_are_followed_and_what_is_gone_is_told_once():
 
 
 @pytest.mark.parametrize(
-    ("kind", "asked"), [("small_table", {"drawer": True}), ("small_rest", {}), ("practice_joint", {})]
+    ("kind", "asked"),
+    [("small_table", {"drawer": True}), ("small_rest", {}), ("practice_joint", {}), ("shelves", {"back": True})],
 )
 def test_any_part_can_be_taken_away_and_brought_back(kind, asked):
     one = project(kind, **asked)
@@ -189,7 +190,13 @@ def test_a_free_piece_is_what_is_put_in_it():
 
 @pytest.mark.parametrize(
     "one",
-    [project("practice_joint"), project("small_table"), project("small_table", drawer=True), project("small_rest")],
+    [
+        project("practice_joint"),
+        project("small_table"),
+        project("small_table", drawer=True),
+        project("small_rest"),
+        project("shelves"),
+    ],
 )
 def test_a_piece_made_one_s_own_is_the_same_piece(one):
     """Also what stands in a frame of its own, shifted or turned."""

@@ -7,10 +7,12 @@ from itertools import combinations
 
 import pytest
 from shapely.geometry import Polygon
+from shapely.ops import unary_union
 from solid_sections import assert_closed, box, read, section, shared, volume
 
 from nullah.core.document import Project
 from nullah.core.document_pieces import AddJoint, AddPart, Designed, Put
+from nullah.core.measure import told
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.plan import plan
 from nullah.formats import parts_obj
@@ -222,3 +224,62 @@ def test_a_tenon_with_shoulders_on_the_seen_sides_by_hand():
     assert around.intersection(inside).area == pytest.approx(inside.area, rel=1e-4)
     other = section(bodies["apron-front"], box(bodies["leg-fr"])[0][0] + 1.0, 0).bounds
     assert other[2] == pytest.approx(back - 7, abs=0.01)  # the other end has its shoulders all round
+
+
+@pytest.mark.parametrize(
+    ("way", "deep", "off_shelf", "dado"),
+    [  # depth of the shelves, what is taken off each end of one, and out of a side for it; 3 set back, 6 into 18, a notch of 10
+        ("through", 220.0, 0.0, 6 * 18 * 220.0),
+        ("stopped", 217.0, 10 * 6 * 18.0, 6 * 18 * 207.0),
+        ("shouldered", 220.0, 3 * 6 * 220.0, 6 * 15 * 220.0),
+    ],
+)
+def test_shelves_by_hand(way, deep, off_shelf, dado):
+    """Craft: a dado a third of the thickness deep, stopped 6 or more from the edge that is seen, its mate notched; equal bays."""
+    now = made("shelves", width=800.0, height=900.0, depth=220.0, shelves=4, stock=18.0, dadoes=way)
+    bodies = read(parts_obj.text(now))
+    sizes = {p.id: p.sizes for p in now.piece.parts}
+    assert sizes["shelf-2"] == pytest.approx((800 - 2 * 18 + 2 * 6, deep, 18))
+    for n in range(1, 5):
+        assert volume(bodies[f"shelf-{n}"]) == pytest.approx(776 * deep * 18 - 2 * off_shelf, abs=0.5)
+    for side in ("left", "right"):
+        assert volume(bodies[f"side-{side}"]) == pytest.approx(900 * 220 * 18 - 4 * dado, abs=0.5)
+    bays = [box(bodies[f"shelf-{n + 1}"])[0][2] - box(bodies[f"shelf-{n}"])[1][2] for n in range(1, 4)]
+    assert bays == pytest.approx([(900 - 40 - 20 - 4 * 18) / 3] * 3, abs=0.001)
+    # 3 mm under the inside of the left side the tongue fills what is cut out of it
+    hole = Polygon([(0, 0), (220, 0), (220, 900), (0, 900)]).difference(section(bodies["side-left"], 15.0, 0))
+    tongues = unary_union([section(bodies[f"shelf-{n}"], 15.0, 0) for n in range(1, 5)])
+    assert hole.symmetric_difference(tongues).area < 0.5
+    from_edge = tongues.bounds[0]
+    assert from_edge == pytest.approx(13.0 if way == "stopped" else 0.0, abs=0.01)
+    seen = section(bodies["shelf-1"], 400.0, 0).bounds  # mid-way a shelf comes forward to 3 behind the edge, or to it
+    assert seen[0] == pytest.approx(3.0 if way == "stopped" else 0.0, abs=0.01)
+    if way == "shouldered":  # the shoulder is on the upper face, which is looked at
+        assert tongues.bounds[1] == pytest.approx(box(bodies["shelf-1"])[0][2], abs=0.01)
+
+
+def test_a_stop_that_shows_and_a_shoulder_that_leaves_little_are_told():
+    """Craft: 6 or more from the edge that is seen; a tongue of half the thickness."""
+    for what, value, words in (("stop", 2.0, "stops 5"), ("shoulder", 12.0, "a tongue of 6")):
+        edits = (Put(owner="dado-1-left", what=what, value=value),)
+        now = plan(Project(pieces=(Designed(kind="shelves", name="x", edits=edits),)))
+        failing = [told(c.text) for j in now.joints.joints for c in j.checks if not c.holds]
+        assert any(words in text for text in failing), failing
+    edits = (Put(owner="dado-1-left", what="shoulder", value=18.0),)
+    now = plan(Project(pieces=(Designed(kind="shelves", name="x", edits=edits),)))
+    assert any("leaves no tongue" in c.question for c in now.calls)
+
+
+def test_the_back_of_shelves_has_room_to_move():
+    """Wood Handbook, tables 4-2 and 4-3 and the change coefficient (from memory): at 20 degrees wood settles at 6.9 % in air of 35 %,
+    at 12.0 % in air of 65 %; flatsawn yellow-poplar moves 1 / (3000 / 8.2 - 20) of its width a percent."""
+    now = made("shelves", back=True)
+    wide = next(p.width for p in now.piece.parts if p.id == "back")
+    assert wide == pytest.approx(764 + 2 * 9 - 2 * 3.8)
+    half_a_year = wide / (3000 / 8.2 - 20) * (12.0 - 6.9) / 2
+    grows, stays = (told(c.text) for c in now.piece.in_hand.worked.checks)
+    assert float(grows.split()[3]) == pytest.approx(half_a_year / 2, abs=0.1)
+    assert float(stays.split()[3]) == pytest.approx(9 - 3.8 - half_a_year / 2, abs=0.1)
+    assert all(c.holds for c in now.piece.in_hand.worked.checks)
+    wider = made("shelves", back=True, width=1600.0)
+    assert not all(c.holds for c in wider.piece.in_hand.worked.checks)  # too wide for one board's movement

@@ -45,6 +45,8 @@ PIECES = {
     "joint": Designed(kind="practice_joint", name="x", asked={"tails": 3}),
     "rest": Designed(kind="small_rest", name="x"),
     "shelf": shelf(),
+    "stopped": Designed(kind="shelves", name="x", asked={"back": True}),
+    "shouldered": Designed(kind="shelves", name="x", asked={"dadoes": "shouldered"}),
 }
 
 
@@ -131,4 +133,6 @@ FAMILIES = {
     "joint": {"Through dovetail"},
     "rest": {"Dado", "Rabbet"},
     "shelf": {"Dado"},
+    "stopped": {"Dado", "Groove"},
+    "shouldered": {"Dado"},
 }

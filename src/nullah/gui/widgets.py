@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Hashable
 
-from PySide6.QtCore import QRect, Qt
+from PySide6.QtCore import QPoint, QRect, Qt
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import (
     QComboBox,
@@ -285,6 +285,29 @@ class Rows(QScrollArea):
     def forget(self) -> None:
         """Make every row anew the next time."""
         self._shown = {(object(), k): w for k, w in self._shown.items()}
+
+
+BAR = 16  # px kept for the bar of a scroll area
+EDGE = 4  # px below a line before it is cut off
+
+
+def height_of_whole_lines(inside: QWidget, wide: int, room: int) -> int:
+    """The height in px at which a scroll area ``wide`` px across shows ``inside``: all of it where ``room`` px hold it, else so many
+    whole lines as they hold, and one where they hold none."""
+    layout = inside.layout()
+    layout.activate()
+    tall = layout.totalHeightForWidth(wide - BAR) if layout.hasHeightForWidth() else layout.totalSizeHint().height()
+    if tall + 2 <= room:
+        return tall + 2
+    inside.resize(wide - BAR, tall)
+    spans = []
+    for child in inside.findChildren(QWidget):
+        if child.isVisibleTo(inside) and isinstance(child, (QLineEdit, QComboBox, QPushButton, QLabel)):
+            top = child.mapTo(inside, QPoint(0, 0)).y()
+            spans.append((top, top + child.height()))
+    ends = {low for _, low in spans if not any(t < low < b for t, b in spans)}
+    heights = sorted(min((t for t, _ in spans if low <= t < low + EDGE), default=low + EDGE) for low in ends)
+    return max((y for y in heights if y <= room), default=heights[0] if heights else room)
 
 
 def emptied(layout: QLayout) -> None:

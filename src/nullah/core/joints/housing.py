@@ -12,6 +12,7 @@ from nullah.core.joints.family import (
     Block,
     Look,
     NoJoint,
+    Span,
     axis_of,
     block_cut,
     marked_faces,
@@ -21,7 +22,18 @@ from nullah.core.joints.family import (
 from nullah.core.joints.grooves import check_depth, depth_in
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
-from nullah.core.shapes.cut import Cut, Placed
+from nullah.core.shapes.cut import WAYS, Cut, Placed
+
+FROM_SHOW_EDGE = 6.0  # mm from where a stopped dado ends to the edge that is seen (1/4", common practice)
+ASKS = (
+    Ask("depth", "how deep it is; 0: a third of the thickness", "length", 0.0, 0.0, 200.0),
+    Ask("free", "room left at the bottom, for what moves", "length", 0.0, 0.0, 50.0),
+)
+STOPS = (
+    Ask("stop", "how far it stops short of an edge of its mate, which is notched there", "length", 0.0, 0.0, 300.0),
+    Ask("edge", "the edge that it stops short of", "choice", "front", options=tuple(WAYS)),
+    Ask("shoulder", "shoulder on the mate's face, before its tongue", "length", 0.0, 0.0, 60.0),
+)
 
 
 @frozen
@@ -36,21 +48,26 @@ class Housing:
     after: tuple[str, ...] = ()
     reaches: tuple[str, ...] = ("reach",)
     schools: tuple[tuple[str, str], ...] = ()
-    asks: tuple[Ask, ...] = (
-        Ask("depth", "how deep it is; 0: a third of the thickness", "length", 0.0, 0.0, 200.0),
-        Ask("free", "room left at the bottom, for what moves", "length", 0.0, 0.0, 50.0),
-    )
+    asks: tuple[Ask, ...] = ASKS
 
     def figure(self, name: str, look: Look) -> float:
-        """depth (the same in every housing of its set: as one of them is cut, where one is), width, reach; mm."""
+        """depth (the same in every housing of its set: as one of them is cut, where one is), width, reach, stop, shoulder; mm."""
         if name == "depth":
             others = _of_the_set(look)
             done = [d for j in others if (d := look.as_cut("depth", j.id)) is not None]
             return min(done or [_own_depth(look, j) for j in (look.joint, *others)])
         if name == "reach":
             return look.figure("depth") - float(look.asked("free"))
+        if name in ("stop", "shoulder"):
+            return float(look.asked(name)) if any(a.name == name for a in self.asks) else 0.0
         if name == "width":
-            return look.thickness(look.joint.first)
+            thick = look.thickness(look.joint.first)
+            wide = thick - look.figure("shoulder")
+            if wide <= 0:
+                raise NoJoint(
+                    f"A shoulder as thick as {look.label(look.joint.first)}, {marked(thick)}, leaves no tongue."
+                )
+            return wide
         raise NoJoint(f"A {self.word} has no {name}.")
 
     def plan(self, look: Look) -> JointPlan:
@@ -60,9 +77,13 @@ class Housing:
         mate = look.stands_in(joint.first, joint.second)
         depth, free = look.figure("depth"), float(look.asked("free"))
         a, b = look.label(joint.first), look.label(joint.second)
-        cut = _aligned(look, host, free) if _is_square(mate) else _leaning(look, host, mate)
-        wide = look.figure("width")
-        settings = (
+        square = _is_square(mate)
+        cut = _aligned(look, host, free) if square else _leaning(look, host, mate)
+        wide, stop, shoulder = look.figure("width"), look.figure("stop"), look.figure("shoulder")
+        if not square and (stop or shoulder):
+            raise NoJoint(f"{a} leans in {b}: its {self.word} is neither stopped nor shouldered.")
+        on_mate = _taken_off(look, stop, shoulder)
+        settings = [
             Setting(f"knife, from {a}", wide, "", (joint.second,), f"width of the {self.word} for {a}"),
             Setting(
                 "router plane" if look.shop.router_plane else "depth line",
@@ -71,24 +92,53 @@ class Housing:
                 (joint.second,),
                 f"depth of the {self.word} for {a}",
             ),
-        )
+        ]
         left = look.across(joint.second, joint.way)
+        checks = [
+            check_depth(depth, left, b),
+            Check(at_least(wide, 3.0), f"the {self.word} is {marked(wide)} wide; a chisel goes in from {marked(3.0)}"),
+        ]
+        steps = [s.format(mate=a, host=b, depth=marked(depth)) for s in self.steps]
+        if stop:
+            edge = str(look.asked("edge"))
+            from_edge = _short_of(look, stop, edge)
+            settings.append(Setting("marking gauge", stop, "", (joint.first,), f"notch in the {edge} corner of {a}"))
+            checks.append(
+                Check(
+                    at_least(from_edge, FROM_SHOW_EDGE),
+                    f"the {self.word} stops {marked(from_edge)} from the {edge} edge of {b}; at least {marked(FROM_SHOW_EDGE)}",
+                )
+            )
+            steps.insert(
+                1, f"Chop a pocket to {marked(depth)} where it stops, {marked(from_edge)} from the {edge} edge of {b}."
+            )
+            steps.insert(-1, f"Notch the {edge} corner of {a}: {marked(stop)} by {marked(look.figure('reach'))}.")
+        if shoulder:
+            thick = look.thickness(joint.first)
+            settings.append(Setting("marking gauge", wide, "", (joint.first,), f"tongue of {a}, from its back"))
+            checks.append(
+                Check(
+                    at_least(wide, thick / 2),
+                    f"a tongue of {marked(wide)} on {a}, {marked(thick)} thick; at least half of it",
+                )
+            )
+            steps.insert(
+                0,
+                f"Saw the shoulder of {a}, {marked(shoulder)} off its face; pare the tongue to its line before the {self.word}.",
+            )
+        stands = {host.id: host, **({joint.first: look.stands(joint.first)} if on_mate else {})}
+        figures = {"width": wide, "depth": depth, **({"stop": stop} if stop else {})}
         return JointPlan(
             joint.id,
             self.name,
             f"{self.word.capitalize()} in {b} for {a}",
             (joint.second, joint.first),
-            settings,
-            tuple(s.format(mate=a, host=b, depth=marked(depth)) for s in self.steps),
-            (
-                check_depth(depth, left, b),
-                Check(
-                    at_least(wide, 3.0), f"the {self.word} is {marked(wide)} wide; a chisel goes in from {marked(3.0)}"
-                ),
-            ),
-            marked_faces((cut,), {host.id: host}, look.label),
-            figures={"width": wide, "depth": depth},
-            cuts=(cut,),
+            tuple(settings),
+            tuple(steps),
+            tuple(checks),
+            marked_faces((cut, *on_mate), stands, look.label),
+            figures=figures | ({"shoulder": shoulder} if shoulder else {}),
+            cuts=(cut, *on_mate),
         )
 
 
@@ -112,13 +162,67 @@ def _aligned(look: Look, host: Placed, free: float) -> Cut:
     joint = look.joint
     body: Block = look.body(joint.first)
     thick = axis_of(look.face(joint.first))[0]
-    near, _ = body[thick]
-    body = with_span(body, thick, (near, near + look.figure("width")))
+    body = with_span(body, thick, _tongue(look, body[thick]))
+    if stop := look.figure("stop"):
+        body = _without(body, str(look.asked("edge")), stop)
     axis, sign = axis_of(joint.way)
     low, high = body[axis]
     tip = (high if sign > 0 else low) + free * sign  # the bottom lies beyond the mate's end by what is left free
     span = (low, tip) if sign > 0 else (tip, high)
     return block_cut(host, with_span(body, axis, span), OPPOSITE[joint.way])
+
+
+def _tongue(look: Look, through: Span) -> Span:
+    """What of the mate's thickness goes in: as wide as the housing, from the mate's back where there is a shoulder on its face."""
+    low, high = through
+    wide = look.figure("width")
+    back_is_high = axis_of(look.face(look.joint.first))[1] < 0
+    return (high - wide, high) if back_is_high and look.figure("shoulder") else (low, low + wide)
+
+
+def _without(body: Block, edge: str, stop: float) -> Block:
+    """A block that stops short at one of its edges."""
+    axis, sign = axis_of(edge)
+    low, high = body[axis]
+    return with_span(body, axis, (low, high - stop) if sign > 0 else (low + stop, high))
+
+
+def _short_of(look: Look, stop: float, edge: str) -> float:
+    """How far from the host's edge the housing stops, mm."""
+    axis, sign = axis_of(edge)
+    host, mate = look.body(look.joint.second)[axis], look.body(look.joint.first)[axis]
+    return (host[1] - mate[1] if sign > 0 else mate[0] - host[0]) + stop
+
+
+def _taken_off(look: Look, stop: float, shoulder: float) -> tuple[Cut, ...]:
+    """What is taken off the mate's end: a notch at the edge where the housing stops, and the wood before the tongue."""
+    joint = look.joint
+    if not (stop or shoulder):
+        return ()
+    placed, body = look.stands(joint.first), look.body(joint.first)
+    axis, sign = axis_of(joint.way)
+    face = look.face(joint.first)
+    thick = axis_of(face)[0]
+    low, high = body[axis]
+    reach = look.figure("reach")
+    end = with_span(body, axis, (high - reach, high) if sign > 0 else (low, low + reach))
+    cuts = []
+    if stop:
+        edge = str(look.asked("edge"))
+        across, far = axis_of(edge)
+        if across in (axis, thick):
+            raise NoJoint(
+                f"A {edge} edge is none of {look.label(joint.first)}'s; choose another that it stops short of."
+            )
+        a, b = body[across]
+        if stop >= b - a:
+            raise NoJoint(f"It stops {marked(stop)} short, and {look.label(joint.first)} is only {marked(b - a)} wide.")
+        cuts.append(block_cut(placed, with_span(end, across, (b - stop, b) if far > 0 else (a, a + stop)), face))
+    if shoulder:
+        tongue = _tongue(look, body[thick])
+        before = (body[thick][0], tongue[0]) if tongue[0] > body[thick][0] else (tongue[1], body[thick][1])
+        cuts.append(block_cut(placed, with_span(end, thick, before), face))
+    return tuple(cuts)
 
 
 def _leaning(look: Look, host: Placed, mate: Placed) -> Cut:
@@ -172,6 +276,7 @@ DADO = Housing(
         "Saw both walls to {depth}, split out the waste, floor it to depth, nearest the wall first.",
         "Try {mate} by hand; number both, and which way round.",
     ),
+    asks=ASKS + STOPS,
 )
 GROOVE = Housing(
     "groove",

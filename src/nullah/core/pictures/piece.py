@@ -52,7 +52,7 @@ def three_views(plan: Plan, plain: bool = True) -> Drawing:
         *drawn(bare, ABOVE, above_shift),
         Text((long / 2, -over), "front", ink="quiet", size=12, room=long + gap / 2),
         Text((right + deep / 2, -over), "right", ink="quiet", size=12, room=deep + gap / 2),
-        Text((above + long / 2, -over), f"from above{without}", ink="quiet", size=12, room=long + gap / 2),
+        Text((above, -over), f"from above{without}", ink="quiet", size=12, align="left"),
     ]
     items += _whole(made, "x", (0.0, 0.0), low[0]) or [Dimension((0, 0), (long, 0), long, -24)]
     items += _gaps(made, "z", (long, 0.0), low[2], -16.0)

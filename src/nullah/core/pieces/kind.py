@@ -25,7 +25,16 @@ Answers = Mapping[str, Any]
 Grows = Callable[
     [str, str, float], tuple[float, float]
 ]  # a part, its species and a width -> mm to the driest and to the wettest
-__all__ = ["Answers", "Ask", "BadAnswer", "Grows", "Kind"]
+__all__ = ["Answers", "Ask", "BadAnswer", "Grows", "Kind", "Use"]
+
+
+@frozen
+class Use:
+    """Where a piece begins its work: the last step's title, its words, and what is to be heeded there."""
+
+    title: str
+    words: str
+    cautions: tuple[str, ...]
 
 
 @frozen
@@ -33,8 +42,8 @@ class Kind:
     """A kind of piece.
 
     ``sentence`` is the form: what is asked stands in braces by its name. ``design`` makes parts, rods and joints of all the answers;
-    ``checks`` what is to hold of the piece as a whole. ``made`` is for a kind the document has fields of its own for, and
-    ``works`` for one that is worked out in a way of its own instead of from a design.
+    ``checks`` what is to hold of the piece as a whole; ``use`` what is to be heeded where it is put to use. ``made`` is for a kind the
+    document has fields of its own for, and ``works`` for one that is worked out in a way of its own instead of from a design.
     """
 
     name: str
@@ -45,6 +54,7 @@ class Kind:
     checks: Callable[[Answers, Sizes, Grows], tuple[Check, ...]] | None = None
     made: Callable[[Answers], Piece] | None = None
     works: Works | None = None
+    use: Callable[[Answers], Use] | None = None
 
     @property
     def title(self) -> str:

@@ -9,10 +9,13 @@ from nullah.core.pieces.free import FREE
 from nullah.core.pieces.kind import Kind
 from nullah.core.pieces.own import Works
 from nullah.core.pieces.practice_joint import PRACTICE_JOINT
+from nullah.core.pieces.shelves import SHELVES
 from nullah.core.pieces.small_rest import SMALL_REST
 from nullah.core.pieces.small_table import SMALL_TABLE
 
-KINDS: dict[str, Kind] = {kind.name: kind for kind in (PRACTICE_JOINT, DOVETAILED_BOX, SMALL_TABLE, SMALL_REST, FREE)}
+KINDS: dict[str, Kind] = {
+    kind.name: kind for kind in (PRACTICE_JOINT, DOVETAILED_BOX, SMALL_TABLE, SMALL_REST, SHELVES, FREE)
+}
 
 
 def works_of(piece: Piece) -> Works:

@@ -6,10 +6,12 @@ from dataclasses import replace
 
 from nullah.core import cautions
 from nullah.core.document import Board, LogEntry
+from nullah.core.document_pieces import Designed
 from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import marked
+from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.part import Part
 from nullah.core.stations import rough_steps, true_steps
 from nullah.core.stations.as_made import AsMade
@@ -235,4 +237,14 @@ def _last_steps(made: Made, joints: tuple[JointPlan, ...], together: TogetherRes
             cautions=cautions.for_step("finish", sorted(woods)),
         )
     )
-    return steps
+    return [*steps, *_use_step(made, steps[-1].id)]
+
+
+def _use_step(made: Made, after: str) -> list[Step]:
+    """What is to be heeded where the piece is put to use, for a kind that says so."""
+    kind = KINDS.get(made.piece.kind)
+    if kind is None or kind.use is None or not isinstance(made.piece, Designed):
+        return []
+    use = kind.use(kind.answers(made.piece.asked))
+    name = f"use {made.id}" if made.prefix else "use"
+    return [Step(name, "together", use.title, use.words, waits=(after,), minutes=20, cautions=use.cautions)]

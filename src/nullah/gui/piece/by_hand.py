@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton, QWidget
+from PySide6.QtWidgets import QWidget
 
 from nullah.core import measure, piece_edits
 from nullah.core.document import Project
@@ -18,8 +18,6 @@ from nullah.gui.session import Session
 from nullah.gui.widgets import Field, button, column, label, pick
 
 SIZES = ("length", "width", "thickness")
-BAR = 16  # px kept for the bar that scrolls it
-EDGE = 4  # px below a line before it is cut off
 AT = ("from the left", "from the front", "up")
 
 
@@ -117,21 +115,6 @@ class ByHand(QWidget):
         if added is not None:
             for field, mm in zip(self.at.values(), added.at, strict=True):
                 field.show_text(self.session.figures(mm))
-
-    def height_within(self, wide: int, room: int) -> int:
-        """The height in px for whole lines of it, ``wide`` px across, that ``room`` px hold; one line where they hold none."""
-        layout = self.layout()
-        layout.activate()
-        tall = layout.heightForWidth(wide - BAR)
-        if tall <= room:
-            return tall + 2
-        self.resize(wide - BAR, tall)
-        lines = {
-            child.mapTo(self, child.rect().bottomLeft()).y() + EDGE
-            for child in self.findChildren(QWidget)
-            if child.isVisibleTo(self) and isinstance(child, (QLineEdit, QComboBox, QPushButton))
-        }
-        return max((y for y in lines if y <= room), default=min(lines, default=room))
 
     def _added(self) -> AddPart | None:
         """The edit that added the part, if one did."""

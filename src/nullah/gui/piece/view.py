@@ -24,7 +24,7 @@ from nullah.gui.paint.canvas import Canvas
 from nullah.gui.piece.form import Form, length
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
-from nullah.gui.widgets import Field, button, column, emptied, label, pick, row, scroll_area
+from nullah.gui.widgets import Field, button, column, emptied, height_of_whole_lines, label, pick, row, scroll_area
 
 if TYPE_CHECKING:
     from nullah.gui.piece.by_hand import ByHand
@@ -311,24 +311,19 @@ class PieceView(QWidget):
 
     def _share_height(self) -> None:
         """The sums whole, or what is done by hand, as long as the drawing keeps its room."""
-        self.sums_below.layout().activate()
-        wanted = self.sums_below.sizeHint().height() + 2
-        designed = isinstance(self.session.project.in_hand, Designed)
+        wide, designed = self._inner_width(), isinstance(self.session.project.in_hand, Designed)
+        self.drives.show()
         room = self.height() - self._beside() - (LEAST_RODS if designed else LEAST_DRAWING)
-        self.sums_area.setFixedHeight(max(LEAST_SUMS, min(wanted, room)))
         self._room_for_sums = room >= LEAST_SUMS
         self._show_sums()
+        if self._room_for_sums:
+            self.sums_area.setFixedHeight(height_of_whole_lines(self.sums_below, wide, room))
         if self.by_hand is not None and self.hand.isChecked():
-            self.drives.show()
             room = self.height() - self._beside() - LEAST_BY_HAND
-            if room < self.by_hand.layout().heightForWidth(
-                self._inner_width()
-            ):  # what is typed on goes before what is told
+            if room < self.by_hand.layout().heightForWidth(wide):  # what is typed on goes before what is told
                 self.drives.hide()
                 room = self.height() - self._beside() - LEAST_BY_HAND
-            self.hand_area.setFixedHeight(self.by_hand.height_within(self._inner_width(), room))
-        else:
-            self.drives.show()
+            self.hand_area.setFixedHeight(height_of_whole_lines(self.by_hand, wide, room))
 
     def _inner_width(self) -> int:
         margins = self.whole_column.contentsMargins()
