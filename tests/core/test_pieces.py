@@ -156,7 +156,13 @@ def test_edits_are_followed_and_what_is_gone_is_told_once():
 
 @pytest.mark.parametrize(
     ("kind", "asked"),
-    [("small_table", {"drawer": True}), ("small_rest", {}), ("practice_joint", {}), ("shelves", {"back": True})],
+    [
+        ("small_table", {"drawer": True}),
+        ("small_rest", {}),
+        ("practice_joint", {}),
+        ("shelves", {"back": True}),
+        ("laminated_board", {}),
+    ],
 )
 def test_any_part_can_be_taken_away_and_brought_back(kind, asked):
     one = project(kind, **asked)

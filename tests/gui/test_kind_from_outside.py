@@ -124,14 +124,22 @@ def test_the_window_asks_what_it_asks(qtbot, tmp_path):
     assert hand.window.view().canvas.drawing.items
 
 
-KINDS_OF_NULLAH = {"dovetailed_box", "practice_joint", "small_table", "small_rest", "shelves", "boot_bar"}
+KINDS_OF_NULLAH = {
+    "dovetailed_box",
+    "practice_joint",
+    "small_table",
+    "small_rest",
+    "shelves",
+    "laminated_board",
+    "boot_bar",
+}
 PARTS = {  # ids and labels of parts of every kind; ways of looking (front, back) and keys (A, C) are no parts
     *("lid", "divider", "dividers", "sides", "bottom groove", "lid groove", "opening", "contents", "wall_species"),
     *("leg", "leg-fl", "apron", "apron-front", "drawer", "drawer-front", "rail-lower", "top", "foot", "lip"),
-    *("tail-board", "pin-board", "tail board", "pin board", "shelf", "shelf-1", "side-left"),
+    *("tail-board", "pin-board", "tail board", "pin board", "shelf", "shelf-1", "side-left", "stave-1"),
 }
 LETTERS = {"A", "B", "C", "D", "ABCD"}
-MODULES = {"box", "dovetailed_box", "practice_joint", "small_table", "table_drawer", "small_rest", "shelves", "chains"}
+MODULES = (KINDS_OF_NULLAH - {"boot_bar"}) | {"box", "table_drawer", "chains"}
 
 
 @pytest.mark.parametrize("folder", ["core/stations", "core/pictures", "formats", "gui", "core/gestures.py"])

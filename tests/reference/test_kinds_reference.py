@@ -3,14 +3,15 @@
 import math
 import os
 import random
-from itertools import combinations
+from itertools import combinations, pairwise
 
 import pytest
 from shapely.geometry import Polygon
 from shapely.ops import unary_union
 from solid_sections import assert_closed, box, read, section, shared, volume
 
-from nullah.core.document import Project
+from nullah.core import edit
+from nullah.core.document import Measured, Project
 from nullah.core.document_pieces import AddJoint, AddPart, Designed, Put
 from nullah.core.measure import told
 from nullah.core.pieces.kinds import KINDS
@@ -283,3 +284,53 @@ def test_the_back_of_shelves_has_room_to_move():
     assert all(c.holds for c in now.piece.in_hand.worked.checks)
     wider = made("shelves", back=True, width=1600.0)
     assert not all(c.holds for c in wider.piece.in_hand.worked.checks)  # too wide for one board's movement
+
+
+@pytest.mark.parametrize(("stock", "count"), [(25.0, 12), (18.75, 16)])
+def test_staves_by_hand(stock, count):
+    """Craft: 300 wide is 12 staves of 25 or 16 of 19; glued edge to edge, clamped about every 100 above and below by turns."""
+    now = made("laminated_board", length=500.0, width=300.0, thickness=30.0, staves=count)
+    bodies = read(parts_obj.text(now))
+    assert len(bodies) == count
+    for body in bodies.values():
+        assert volume(body) == pytest.approx(500 * stock * 30, rel=1e-6)
+    ends = sorted((box(b)[0][1], box(b)[1][1]) for b in bodies.values())
+    assert ends[0][0] == pytest.approx(0, abs=0.001)
+    assert ends[-1][1] == pytest.approx(300, abs=0.001)
+    for (_, far), (near, _) in pairwise(ends):
+        assert near == pytest.approx(far, abs=0.001)
+    joints = now.joints.joints
+    assert len(joints) == count - 1
+    assert all(j.figures["clamps"] == 5 and j.figures["length"] == pytest.approx(500) for j in joints)
+    checks = [told(c.text) for c in now.together.checks] if hasattr(now.together, "checks") else []
+    assert not checks or any(c.startswith("5 clamps") for c in checks)
+
+
+def test_a_stave_that_comes_out_narrow_leaves_more_to_the_others():
+    piece = Designed(kind="laminated_board", name="x", asked={"width": 240.0, "staves": 6})
+    measured = (Measured(part="stave-3", dimension="width", value=34.0),)
+    now = plan(Project(pieces=(piece,), measured=measured))
+    wide = {p.id: p.width for p in now.piece.parts}
+    assert wide.pop("stave-3") == pytest.approx(34)
+    assert list(wide.values()) == pytest.approx([(240 - 34) / 5] * 5)
+
+
+def test_how_staves_lie_is_a_matter_of_school():
+    now = made("laminated_board", staves=3)
+    calls = {c.id: c for c in now.calls}
+    assert {"school arcs", "school edges"} <= set(calls)
+    assert "longer tenon" not in calls["school arcs"].why
+    alike = edit.take(now.project, calls["school arcs"], "alike", "2026-01-01T00:00:00")
+    steps = [s for j in plan(alike).joints.joints for s in j.steps]
+    assert any("the same way as its neighbour" in s for s in steps)
+    assert not any("turned the other way" in s for s in steps)
+
+
+def test_staves_that_do_not_meet_are_told():
+    edits = (
+        AddPart(id="a", label="a", length=400, width=40, thickness=20, face="up", upper="back"),
+        AddPart(id="b", label="b", length=400, width=40, thickness=20, face="up", upper="back", at=(0, 43, 0)),
+        AddJoint(id="e", family="edge_joint", first="b", second="a", way="front"),
+    )
+    now = plan(Project(pieces=(Designed(kind="free", name="x", edits=edits),)))
+    assert any("do not meet" in told(c.question) for c in now.calls)

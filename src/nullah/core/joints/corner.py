@@ -10,7 +10,7 @@ from nullah.core.drawing import Handle, Primitive, Text
 from nullah.core.frozen import frozen
 from nullah.core.joints import dovetail
 from nullah.core.joints.dovetail import Dovetail, NoDovetail
-from nullah.core.joints.family import OPPOSITE, Look, NoJoint, axis_of, marked_faces, side_of
+from nullah.core.joints.family import OPPOSITE, Look, NoJoint, School, axis_of, marked_faces, side_of
 from nullah.core.joints.plan import Face, JointPlan
 from nullah.core.shapes.cut import Cut
 
@@ -24,7 +24,7 @@ class Corner:
     name: str = "through_dovetail"
     about: str = "Tails on one board, pins on the other, both seen."
     reaches: tuple[str, ...] = ("reach", "reach of second")
-    schools: tuple[tuple[str, str], ...] = ()
+    schools: tuple[School, ...] = ()
     home: str = "glued"
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from nullah.core.joints.corner import CORNER
+from nullah.core.joints.edge import EDGE_JOINT
 from nullah.core.joints.family import Family
 from nullah.core.joints.housing import DADO, GROOVE, RABBET
 from nullah.core.joints.mortise import MORTISE_AND_TENON
@@ -10,5 +11,5 @@ from nullah.core.joints.screws import SCREWS
 from nullah.core.joints.taper import TAPER
 
 FAMILIES: dict[str, Family] = {
-    family.name: family for family in (CORNER, DADO, GROOVE, RABBET, MORTISE_AND_TENON, TAPER, SCREWS)
+    family.name: family for family in (CORNER, DADO, GROOVE, RABBET, MORTISE_AND_TENON, TAPER, SCREWS, EDGE_JOINT)
 }

@@ -26,6 +26,16 @@ class NoJoint(ValueError):
 
 
 @frozen
+class School:
+    """A matter of school that a joint is asked: the ask's name, the question, what speaks for the default, and how the ways differ."""
+
+    ask: str
+    question: str
+    why: str
+    differ: str
+
+
+@frozen
 class Shop:
     """What is at hand: chisel widths in mm, and the planes that cut beside a fence or level a floor."""
 
@@ -117,8 +127,8 @@ class Family(Protocol):
         """Of ``reach`` and ``reach of second``, what it gives."""
 
     @property
-    def schools(self) -> tuple[tuple[str, str], ...]:
-        """What is asked that is a matter of school: the ask's name and the question; the figure ``asks NAME`` is 1 where it matters."""
+    def schools(self) -> tuple[School, ...]:
+        """What is asked that is a matter of school; the figure ``asks NAME`` is 1 where it matters."""
 
     def figure(self, name: str, look: Look) -> float:
         """One figure by name; ``reach`` is what it adds to the length of the first part, ``reach of second`` to the second's.

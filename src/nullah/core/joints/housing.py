@@ -12,6 +12,7 @@ from nullah.core.joints.family import (
     Block,
     Look,
     NoJoint,
+    School,
     Span,
     axis_of,
     block_cut,
@@ -47,7 +48,7 @@ class Housing:
     home: str = "glued"
     after: tuple[str, ...] = ()
     reaches: tuple[str, ...] = ("reach",)
-    schools: tuple[tuple[str, str], ...] = ()
+    schools: tuple[School, ...] = ()
     asks: tuple[Ask, ...] = ASKS
 
     def figure(self, name: str, look: Look) -> float:

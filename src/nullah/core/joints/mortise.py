@@ -13,6 +13,7 @@ from nullah.core.joints.family import (
     Block,
     Look,
     NoJoint,
+    School,
     Span,
     axis_of,
     block_cut,
@@ -43,8 +44,13 @@ class MortiseAndTenon:
     name: str = "mortise_and_tenon"
     about: str = "A tenon at the end of one part in a mortise of another: blind, through or stub."
     reaches: tuple[str, ...] = ("reach",)
-    schools: tuple[tuple[str, str], ...] = (
-        ("meeting", "Tenons meet in a leg: are they mitred, or do they pass each other?"),
+    schools: tuple[School, ...] = (
+        School(
+            "meeting",
+            "Tenons meet in a leg: are they mitred, or do they pass each other?",
+            "the longer tenon of the two",
+            "Both hold; keep to the one your hands know.",
+        ),
     )
     home: str = "glued"
     after: tuple[str, ...] = ()

@@ -6,7 +6,17 @@ import math
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import OPPOSITE, Look, NoJoint, axis_of, marked_faces, own_axis, own_point, side_of
+from nullah.core.joints.family import (
+    OPPOSITE,
+    Look,
+    NoJoint,
+    School,
+    axis_of,
+    marked_faces,
+    own_axis,
+    own_point,
+    side_of,
+)
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
@@ -25,7 +35,7 @@ class Screws:
     name: str = "butt_screws"
     about: str = "One part against another, held by screws."
     reaches: tuple[str, ...] = ()
-    schools: tuple[tuple[str, str], ...] = ()
+    schools: tuple[School, ...] = ()
     home: str = "screwed"
     after: tuple[str, ...] = ("mortise_and_tenon", "taper")
     asks: tuple[Ask, ...] = (

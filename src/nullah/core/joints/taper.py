@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import OPPOSITE, Look, NoJoint, marked_faces, own_axis
+from nullah.core.joints.family import OPPOSITE, Look, NoJoint, School, marked_faces, own_axis
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import WAYS, Cut, Placed
@@ -20,7 +20,7 @@ class Taper:
     name: str = "taper"
     about: str = "A leg planed thinner towards its foot on some of its faces."
     reaches: tuple[str, ...] = ()
-    schools: tuple[tuple[str, str], ...] = ()
+    schools: tuple[School, ...] = ()
     home: str = ""
     after: tuple[str, ...] = ("mortise_and_tenon",)
     asks: tuple[Ask, ...] = (

@@ -8,6 +8,7 @@ from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import axis_of
 from nullah.core.joints.frame import EQUAL
+from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import marked
 from nullah.core.pieces.act import Act
 from nullah.core.pieces.worked import Worked
@@ -17,8 +18,8 @@ TENON_CHEEKS = 4  # faces that take glue at a tenon and its mortise
 
 @frozen
 class Stage:
-    """What goes together at one go: ``home`` as its joints go, ``pairs`` of (what goes in, what it goes into), how many joints close
-    and how many cheeks are coated."""
+    """What goes together at one go: ``home`` as its joints go, ``pairs`` of (what goes in, what it goes into), how many joints close,
+    how many cheeks are coated and how many clamps that takes."""
 
     home: str
     pairs: tuple[tuple[str, str], ...]
@@ -26,29 +27,29 @@ class Stage:
     cheeks: int
     frame: str = ""
     dry: tuple[str, ...] = ()  # what is set in dry as it closes
+    clamps: int = 0
 
 
-def stages(worked: Worked, tails: Mapping[str, int]) -> tuple[Stage, ...]:
+def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
     """The stages in order: frames that stand in the piece first, each glued along its axes in turn; then what is screwed, by sets.
 
     Args:
-        tails: how many tails each joint has that is laid out, by the piece's own name for it.
+        laid: the joints that are laid out, by the piece's own names for them.
     """
     design = worked.sizes.design
     label = {p.id: p.label for p in design.parts}
     frame_of = {p.id: p.frame for p in design.parts}
-    glued: dict[tuple[str, int], list[tuple[str, str, int]]] = {}
+    glued: dict[tuple[str, int], list[tuple[str, str, JointPlan]]] = {}
     screwed: dict[str, list[tuple[str, str]]] = {}
     dry: dict[str, list[str]] = {}
     for joint in design.joints:
-        if joint.id not in tails:
+        if joint.id not in laid:
             continue
         family = FAMILIES[joint.family]
         names = (label[joint.first], label.get(joint.second, ""))
         frame = frame_of[joint.first]
         if family.home == "glued":
-            cheeks = TENON_CHEEKS * (tails[joint.id] or 1)  # two to a tail and two to a pin
-            glued.setdefault((frame, axis_of(joint.way)[0]), []).append((*names, cheeks))
+            glued.setdefault((frame, axis_of(joint.way)[0]), []).append((*names, laid[joint.id]))
         elif family.home == "dry":
             dry.setdefault(frame, []).append(names[0])
         elif family.home == "screwed":
@@ -60,14 +61,26 @@ def stages(worked: Worked, tails: Mapping[str, int]) -> tuple[Stage, ...]:
             "glued",
             tuple((a, b) for a, b, _ in glued[frame, axis]),
             len(glued[frame, axis]),
-            sum(c for _, _, c in glued[frame, axis]),
+            sum(_cheeks(j) for _, _, j in glued[frame, axis]),
             frame,
             tuple(dict.fromkeys(dry.get(frame, ()))) if last[frame] == axis else (),
+            _clamps([j for _, _, j in glued[frame, axis]]),
         )
         for frame, axis in order
     ]
     found += [Stage("screwed", tuple(pairs), len(pairs), 0) for pairs in screwed.values()]
     return tuple(found)
+
+
+def _cheeks(joint: JointPlan) -> int:
+    """How many faces of a joint take glue, as large as a cheek: two to a tail and two to a pin, or as its family says."""
+    return int(joint.figures.get("cheeks", TENON_CHEEKS * (joint.tails or 1)))
+
+
+def _clamps(joints: list[JointPlan]) -> int:
+    """How many clamps close them at one go: two a joint, but as many as the longest wants where the same clamps go across several."""
+    across = [int(j.figures["clamps"]) for j in joints if "clamps" in j.figures]
+    return max(across, default=0) + 2 * (len(joints) - len(across))
 
 
 def acts(goes: tuple[Stage, ...], squared: bool, glue: str) -> tuple[Act, ...]:

@@ -7,6 +7,7 @@ from nullah.core.document_pieces import Piece
 from nullah.core.pieces.dovetailed_box import DOVETAILED_BOX
 from nullah.core.pieces.free import FREE
 from nullah.core.pieces.kind import Kind
+from nullah.core.pieces.laminated_board import LAMINATED_BOARD
 from nullah.core.pieces.own import Works
 from nullah.core.pieces.practice_joint import PRACTICE_JOINT
 from nullah.core.pieces.shelves import SHELVES
@@ -14,7 +15,8 @@ from nullah.core.pieces.small_rest import SMALL_REST
 from nullah.core.pieces.small_table import SMALL_TABLE
 
 KINDS: dict[str, Kind] = {
-    kind.name: kind for kind in (PRACTICE_JOINT, DOVETAILED_BOX, SMALL_TABLE, SMALL_REST, SHELVES, FREE)
+    kind.name: kind
+    for kind in (PRACTICE_JOINT, DOVETAILED_BOX, SMALL_TABLE, SMALL_REST, SHELVES, LAMINATED_BOARD, FREE)
 }
 
 

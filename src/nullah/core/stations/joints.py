@@ -13,6 +13,7 @@ from nullah.core.document import Choice, Kit
 from nullah.core.document_pieces import Designed
 from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
+from nullah.core.joints.family import School
 from nullah.core.joints.plan import JointPlan, Setting, gathered, qualified
 from nullah.core.pieces.own import Laying
 from nullah.core.pieces.worked import Worked
@@ -64,13 +65,14 @@ def work(kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult) -> Joints
 
 def _schools(made: Made, worked: Worked, choices: tuple[Choice, ...]) -> tuple[Call, ...]:
     """Matters of school, asked once for all the joints of a piece that they matter to."""
-    found: dict[tuple[str, str], list[JointDesign]] = {}
+    found: dict[School, list[JointDesign]] = {}
     for joint in worked.sizes.design.joints:
-        for name, question in FAMILIES[joint.family].schools:
-            if _matters(worked, joint, name):
-                found.setdefault((name, question), []).append(joint)
+        for school in FAMILIES[joint.family].schools:
+            if _matters(worked, joint, school.ask):
+                found.setdefault(school, []).append(joint)
     calls = []
-    for (name, question), joints in found.items():
+    for school, joints in found.items():
+        name = school.ask
         ask = next(a for a in FAMILIES[joints[0].family].asks if a.name == name)
         options = tuple(
             Option(
@@ -89,12 +91,12 @@ def _schools(made: Made, worked: Worked, choices: tuple[Choice, ...]) -> tuple[C
             Call(
                 call_id,
                 "joints",
-                question,
+                school.question,
                 options,
                 ask.default,
-                "the longer tenon of the two",
+                school.why,
                 asked,
-                differ="Both hold; keep to the one your hands know.",
+                differ=school.differ,
                 parts=tuple(dict.fromkeys(f"{made.prefix}{j.second}" for j in joints)),
                 taken=taken(call_id, options, asked, choices),
             )

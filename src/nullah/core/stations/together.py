@@ -106,10 +106,10 @@ def _of_design(
         a, b = (sizes.value(Ref(rod, "total")) for rod in squared.rods)
         frame = (a, b)
     square, trouble = _squareness(made, frame, measured)
-    goes = stages(worked, {j.id.removeprefix(made.prefix): j.tails for j in joints})
+    goes = stages(worked, {j.id.removeprefix(made.prefix): j for j in joints})
     most = max((s.cheeks * COATING + s.joints * CLOSING for s in goes if s.home == "glued"), default=0.0)
     call = _slow_call(made.prefix, kit, most, choices)
-    clamps = 2 * max((s.joints for s in goes if s.home == "glued"), default=0)
+    clamps = max((s.clamps for s in goes if s.home == "glued"), default=0)
     return TogetherResult(
         frame,
         math.hypot(*frame),
