@@ -124,19 +124,23 @@ def test_the_window_asks_what_it_asks(qtbot, tmp_path):
     assert hand.window.view().canvas.drawing.items
 
 
-KINDS_OF_NULLAH = {
-    "dovetailed_box",
-    "practice_joint",
-    "small_table",
-    "small_rest",
-    "shelves",
-    "laminated_board",
-    "boot_bar",
-}
+KINDS_OF_NULLAH = (set(KINDS) - {"free"}) | {"boot_bar"}  # "free" is a common word
 PARTS = {  # ids and labels of parts of every kind; ways of looking (front, back) and keys (A, C) are no parts
     *("lid", "divider", "dividers", "sides", "bottom groove", "lid groove", "opening", "contents", "wall_species"),
     *("leg", "leg-fl", "apron", "apron-front", "drawer", "drawer-front", "rail-lower", "top", "foot", "lip"),
-    *("tail-board", "pin-board", "tail board", "pin board", "shelf", "shelf-1", "side-left", "stave-1"),
+    *(
+        "tail-board",
+        "pin-board",
+        "tail board",
+        "pin board",
+        "shelf",
+        "shelf-1",
+        "side-left",
+        "stave-1",
+        "left-end",
+        "batten-left",
+        "till",
+    ),
 }
 LETTERS = {"A", "B", "C", "D", "ABCD"}
 MODULES = (KINDS_OF_NULLAH - {"boot_bar"}) | {"box", "table_drawer", "chains"}

@@ -46,6 +46,7 @@ PIECES = {
     "rest": Designed(kind="small_rest", name="x"),
     "shelf": shelf(),
     "stopped": Designed(kind="shelves", name="x", asked={"back": True}),
+    "chest": Designed(kind="boarded_chest", name="x"),
     "shouldered": Designed(kind="shelves", name="x", asked={"dadoes": "shouldered"}),
 }
 
@@ -134,5 +135,6 @@ FAMILIES = {
     "rest": {"Dado", "Rabbet"},
     "shelf": {"Dado"},
     "stopped": {"Dado", "Groove"},
+    "chest": {"Nailed rabbet", "Dado", "Cut out"},
     "shouldered": {"Dado"},
 }

@@ -25,6 +25,7 @@ AT: dict[str, tuple[str, ...]] = {
     "plough": ("edge",),
     "fit": ("edge",),
     "glue": ("glue",),
+    "nail": ("chop",),
     "finish": ("dust", "finish"),
 }
 TOUCHED = ("break down", "true up", "finish")  # steps whose dust and shavings get to skin and breath

@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 from nullah.core.joints.corner import CORNER
+from nullah.core.joints.cut_out import CUT_OUT
 from nullah.core.joints.edge import EDGE_JOINT
 from nullah.core.joints.family import Family
 from nullah.core.joints.housing import DADO, GROOVE, RABBET
 from nullah.core.joints.mortise import MORTISE_AND_TENON
+from nullah.core.joints.nailed_rabbet import NAILED_RABBET
 from nullah.core.joints.screws import SCREWS
 from nullah.core.joints.taper import TAPER
 
 FAMILIES: dict[str, Family] = {
-    family.name: family for family in (CORNER, DADO, GROOVE, RABBET, MORTISE_AND_TENON, TAPER, SCREWS, EDGE_JOINT)
+    family.name: family
+    for family in (CORNER, DADO, GROOVE, RABBET, MORTISE_AND_TENON, TAPER, SCREWS, EDGE_JOINT, NAILED_RABBET, CUT_OUT)
 }

@@ -30,6 +30,7 @@ ASKS = (
     Ask("depth", "how deep it is; 0: a third of the thickness", "length", 0.0, 0.0, 200.0),
     Ask("free", "room left at the bottom, for what moves", "length", 0.0, 0.0, 50.0),
 )
+FIXED = Ask("fixed", "how it is held", "choice", "glued", options=("glued", "dry"))
 STOPS = (
     Ask("stop", "how far it stops short of an edge of its mate, which is notched there", "length", 0.0, 0.0, 300.0),
     Ask("edge", "the edge that it stops short of", "choice", "front", options=tuple(WAYS)),
@@ -277,7 +278,7 @@ DADO = Housing(
         "Saw both walls to {depth}, split out the waste, floor it to depth, nearest the wall first.",
         "Try {mate} by hand; number both, and which way round.",
     ),
-    asks=ASKS + STOPS,
+    asks=(*ASKS, *STOPS, FIXED),
 )
 GROOVE = Housing(
     "groove",

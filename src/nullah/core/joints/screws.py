@@ -51,13 +51,9 @@ class Screws:
             return float(look.asked(name))
         if name == "pilot":
             return round(PILOT * look.figure("screw"), 1)
-        if name == "count":
+        if name in ("count", "apart"):
             low, high = _run(look)
-            return float(max(2 if high - low > 2 * FROM_END else 1, math.ceil((high - low - 2 * FROM_END) / APART) + 1))
-        if name == "apart":
-            low, high = _run(look)
-            count = look.figure("count")
-            return (high - low - 2 * FROM_END) / (count - 1) if count > 1 else 0.0
+            return in_a_row(high - low)[0 if name == "count" else 1]
         raise NoJoint(f"A screwed joint has no {name}.")
 
     def plan(self, look: Look) -> JointPlan:
@@ -123,6 +119,12 @@ class Screws:
             figures={"screw": screw, "long": long, "count": count, "apart": look.figure("apart"), "pilot": pilot},
             cuts=tuple(cuts),
         )
+
+
+def in_a_row(run: float) -> tuple[float, float]:
+    """How many screws or nails stand in a row so long, and how far apart, mm; one in the middle where there is no room for two."""
+    count = max(2 if run > 2 * FROM_END else 1, math.ceil((run - 2 * FROM_END) / APART) + 1)
+    return float(count), (run - 2 * FROM_END) / (count - 1) if count > 1 else 0.0
 
 
 def _run(look: Look) -> tuple[float, float]:

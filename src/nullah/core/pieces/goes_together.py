@@ -1,4 +1,4 @@
-"""How a designed piece goes together, worked out from how its joints go home: a stage for each way of each frame, then the screws."""
+"""How a designed piece goes together, worked out from how its joints go home: a stage a way of each frame, then nails, screws."""
 
 from __future__ import annotations
 
@@ -13,6 +13,7 @@ from nullah.core.measure import marked
 from nullah.core.pieces.act import Act
 from nullah.core.pieces.worked import Worked
 
+FASTENED = {"screwed": ("screw", "Screw"), "nailed": ("nail", "Nail")}
 TENON_CHEEKS = 4  # faces that take glue at a tenon and its mortise
 
 
@@ -31,7 +32,7 @@ class Stage:
 
 
 def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
-    """The stages in order: frames that stand in the piece first, each glued along its axes in turn; then what is screwed, by sets.
+    """The stages in order: frames that stand in the piece first, each glued along its axes in turn; then nails and screws, by sets.
 
     Args:
         laid: the joints that are laid out, by the piece's own names for them.
@@ -40,7 +41,7 @@ def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
     label = {p.id: p.label for p in design.parts}
     frame_of = {p.id: p.frame for p in design.parts}
     glued: dict[tuple[str, int], list[tuple[str, str, JointPlan]]] = {}
-    screwed: dict[str, list[tuple[str, str]]] = {}
+    fastened: dict[tuple[str, str], list[tuple[str, str]]] = {}
     dry: dict[str, list[str]] = {}
     for joint in design.joints:
         if joint.id not in laid:
@@ -48,12 +49,14 @@ def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
         family = FAMILIES[joint.family]
         names = (label[joint.first], label.get(joint.second, ""))
         frame = frame_of[joint.first]
-        if family.home == "glued":
+        home = str(joint.asked.get("fixed", family.home))
+        if home == "glued":
             glued.setdefault((frame, axis_of(joint.way)[0]), []).append((*names, laid[joint.id]))
-        elif family.home == "dry":
+        elif home == "dry":
             dry.setdefault(frame, []).append(names[0])
-        elif family.home == "screwed":
-            screwed.setdefault(joint.set or joint.id, []).append(names)
+        elif home in FASTENED:
+            pair = names[::-1] if home == "nailed" else names  # what is nailed on lies over the edge of the other
+            fastened.setdefault((home, joint.set or joint.id), []).append(pair)
     order = sorted(glued, key=lambda key: (key[0] == "", key[0], key[1]))
     last = dict(order)
     found = [
@@ -68,7 +71,11 @@ def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
         )
         for frame, axis in order
     ]
-    found += [Stage("screwed", tuple(pairs), len(pairs), 0) for pairs in screwed.values()]
+    left = tuple(dict.fromkeys(name for frame in dry if frame not in last for name in dry[frame]))
+    for n, ((home, _), pairs) in enumerate(
+        fastened.items()
+    ):  # what lies dry where nothing is glued goes in before the first
+        found.append(Stage(home, tuple(pairs), len(pairs), 0, dry=left if n == 0 else ()))
     return tuple(found)
 
 
@@ -84,7 +91,7 @@ def _clamps(joints: list[JointPlan]) -> int:
 
 
 def acts(goes: tuple[Stage, ...], squared: bool, glue: str) -> tuple[Act, ...]:
-    """The stages as steps: dry fit, get ready, glue and let dry stage by stage, square what has two ways, then the screws."""
+    """The stages as steps: dry fit, get ready, glue and let dry stage by stage, square what has two ways, then nails and screws."""
     glued = [s for s in goes if s.home == "glued"]
     found = []
     if glued:
@@ -105,8 +112,10 @@ def acts(goes: tuple[Stage, ...], squared: bool, glue: str) -> tuple[Act, ...]:
             )
         found.append(Act("dry", f"Let it set in the clamps as the label of the {glue} says."))
     for stage in goes:
-        if stage.home == "screwed":
-            found.append(Act("screw", f"Screw {_pairs(stage.pairs)}."))
+        if stage.home in FASTENED:
+            kind, verb = FASTENED[stage.home]
+            with_dry = f", with {_listed(stage.dry)} in before it is closed" if stage.dry else ""
+            found.append(Act(kind, f"{verb} {_pairs(stage.pairs)}{with_dry}."))
     return tuple(found)
 
 

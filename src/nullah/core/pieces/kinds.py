@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from nullah.core.ask import BadAnswer
 from nullah.core.document_pieces import Piece
+from nullah.core.pieces.boarded_chest import BOARDED_CHEST
 from nullah.core.pieces.dovetailed_box import DOVETAILED_BOX
 from nullah.core.pieces.free import FREE
 from nullah.core.pieces.kind import Kind
@@ -16,7 +17,7 @@ from nullah.core.pieces.small_table import SMALL_TABLE
 
 KINDS: dict[str, Kind] = {
     kind.name: kind
-    for kind in (PRACTICE_JOINT, DOVETAILED_BOX, SMALL_TABLE, SMALL_REST, SHELVES, LAMINATED_BOARD, FREE)
+    for kind in (PRACTICE_JOINT, DOVETAILED_BOX, SMALL_TABLE, SMALL_REST, BOARDED_CHEST, SHELVES, LAMINATED_BOARD, FREE)
 }
 
 

@@ -32,6 +32,7 @@ ACTS = {
     "dry": "Let the glue dry",
     "square": "Square",
     "screw": "Screw",
+    "nail": "Nail",
 }
 
 
@@ -221,7 +222,7 @@ def _last_steps(made: Made, joints: tuple[JointPlan, ...], together: TogetherRes
                 mm,
                 waits=before,
                 minutes=0 if act.kind == "dry" else 10,
-                cautions=cautions.for_step("glue") if act.kind == "glue" else (),
+                cautions=cautions.for_step(act.kind) if act.kind in ("glue", "nail") else (),
             )
         )
         before = (f"together {made.prefix}{i}",)

@@ -314,10 +314,10 @@ class PieceView(QWidget):
         wide, designed = self._inner_width(), isinstance(self.session.project.in_hand, Designed)
         self.drives.show()
         room = self.height() - self._beside() - (LEAST_RODS if designed else LEAST_DRAWING)
-        self._room_for_sums = room >= LEAST_SUMS
+        tall = height_of_whole_lines(self.sums_below, wide, room)
+        self._room_for_sums = LEAST_SUMS <= tall <= room
         self._show_sums()
-        if self._room_for_sums:
-            self.sums_area.setFixedHeight(height_of_whole_lines(self.sums_below, wide, room))
+        self.sums_area.setFixedHeight(tall)
         if self.by_hand is not None and self.hand.isChecked():
             room = self.height() - self._beside() - LEAST_BY_HAND
             if room < self.by_hand.layout().heightForWidth(wide):  # what is typed on goes before what is told
