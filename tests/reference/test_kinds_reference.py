@@ -394,3 +394,22 @@ def test_a_cut_out_that_leaves_too_little_is_told(wide, deep, radius, told_of):
         told(c.text) for j in now.joints.joints for c in j.checks if not c.holds
     ]
     assert any(told_of in s for s in said), said
+
+
+def test_a_platform_fitted_to_its_space():
+    """Craft: support height = height wanted - top + rabbet depth - foot; a clearance at each end and at the wall; the notch as well."""
+    now = made("platform", length=900.0, width=450.0, height=420.0, stock=24.0, clear=4.0, notch=120.0, notch_deep=70.0)
+    sizes = {p.id: p.sizes for p in now.piece.parts}
+    rabbet = next(j for j in now.joints.joints if j.id == "rabbet").figures["depth"]
+    assert rabbet == pytest.approx(8.0)  # a third of 24
+    assert sizes["leg"][0] == pytest.approx(420 - 24 + rabbet - 25)
+    assert sizes["top"] == pytest.approx((900 - 2 * 4, 450 - 4, 24))
+    bodies = read(parts_obj.text(now))
+    quarter = 15**2 / 2 * 8 * math.sin(math.pi / 16)
+    notch = (120 + 2 * 4) * 70 - 2 * (15**2 - quarter)
+    across = section(bodies["top"], 415.0, 2)
+    assert across.area == pytest.approx(892 * 446 - notch, abs=0.5)
+    assert box(bodies["top"])[1][2] == pytest.approx(420)
+    assert box(bodies["foot"])[0][2] == pytest.approx(0)
+    assert not any(s.title == "Glue" for s in now.bench.steps)
+    assert any("licensed practice" in c for c in now.bench.steps[-1].cautions)

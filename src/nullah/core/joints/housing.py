@@ -300,4 +300,5 @@ RABBET = Housing(
         "Plane or saw and split down to {depth}, nearest the shoulder first; floor it to the line.",
         "Try {mate}: it bears all along, and stands proud by no more than is planed off.",
     ),
+    asks=(*ASKS, FIXED),
 )

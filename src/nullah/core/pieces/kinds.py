@@ -10,6 +10,7 @@ from nullah.core.pieces.free import FREE
 from nullah.core.pieces.kind import Kind
 from nullah.core.pieces.laminated_board import LAMINATED_BOARD
 from nullah.core.pieces.own import Works
+from nullah.core.pieces.platform import PLATFORM
 from nullah.core.pieces.practice_joint import PRACTICE_JOINT
 from nullah.core.pieces.shelves import SHELVES
 from nullah.core.pieces.small_rest import SMALL_REST
@@ -17,7 +18,17 @@ from nullah.core.pieces.small_table import SMALL_TABLE
 
 KINDS: dict[str, Kind] = {
     kind.name: kind
-    for kind in (PRACTICE_JOINT, DOVETAILED_BOX, SMALL_TABLE, SMALL_REST, BOARDED_CHEST, SHELVES, LAMINATED_BOARD, FREE)
+    for kind in (
+        PRACTICE_JOINT,
+        DOVETAILED_BOX,
+        SMALL_TABLE,
+        SMALL_REST,
+        BOARDED_CHEST,
+        SHELVES,
+        PLATFORM,
+        LAMINATED_BOARD,
+        FREE,
+    )
 }
 
 

@@ -33,6 +33,7 @@ LEAST_SUMS = 96  # px
 LEAST_DRAWING = 180  # px that the drawing has before there are sums
 LEAST_RODS = 240  # the same, where all the sums are story sticks drawn in it
 LEAST_BY_HAND = 150  # the same, while the maker is at work below it
+ROW = 24  # px
 SUMS_ACROSS = 4
 MORE = "and another piece"
 
@@ -314,10 +315,11 @@ class PieceView(QWidget):
         wide, designed = self._inner_width(), isinstance(self.session.project.in_hand, Designed)
         self.drives.show()
         room = self.height() - self._beside() - (LEAST_RODS if designed else LEAST_DRAWING)
-        tall = height_of_whole_lines(self.sums_below, wide, room)
-        self._room_for_sums = LEAST_SUMS <= tall <= room
+        self._room_for_sums = room >= LEAST_SUMS
         self._show_sums()
-        self.sums_area.setFixedHeight(tall)
+        if self._room_for_sums:
+            tall = height_of_whole_lines(self.sums_below, wide, room)
+            self.sums_area.setFixedHeight(tall if tall >= LEAST_SUMS else room)  # columns may end a line nowhere alike
         if self.by_hand is not None and self.hand.isChecked():
             room = self.height() - self._beside() - LEAST_BY_HAND
             if room < self.by_hand.layout().heightForWidth(wide):  # what is typed on goes before what is told
@@ -360,6 +362,7 @@ class PieceView(QWidget):
             for line in chain.lines:
                 text = f"{line.times} \u00d7 {line.label}" if line.times > 1 else line.label
                 words = label(self.session.told(text), "quiet", wrap=True)
+                words.setMinimumHeight(ROW)  # so that rows of several columns end alike
                 shown = self._sum(f"chain {axis} {line.label}", line)
                 self.sums[-1].append(shown)
                 both = row(words, shown)
@@ -369,7 +372,7 @@ class PieceView(QWidget):
             total: QWidget = label("", "heading")
             if chain.edit:
                 total = self._field(f"chain {axis} total", 92, lambda t, w=where: self._typed(w, t), grows=True)
-                total.setFixedHeight(26)
+            total.setFixedHeight(ROW)
             self.totals.append(total)
             inside.addLayout(row("=", 1, total))
             inside.addStretch(1)
@@ -380,7 +383,7 @@ class PieceView(QWidget):
         if not line.edit:
             return label("")
         field = self._field(name, 76, self._length(line.edit.removeprefix("asked.")), grows=True)
-        field.setFixedHeight(24)
+        field.setFixedHeight(ROW)
         return field
 
 
