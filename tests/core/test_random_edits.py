@@ -79,6 +79,8 @@ def test_soak_any_order_of_edits(seed):
         if now.piece.in_hand.own is not None:
             piece.of(now)
             standing.of(now, 0.4)
+            side = list(standing.OPEN_FROM)[len(now.piece.parts) % 3]
+            standing.seen(now, standing.Sight(turn=200.0, tilt=-50.0, open_from=side, hidden=True))
             frame.of(now)
             bodies.bodies(now)
         assert all(c.recommended in {o.id for o in c.options} for c in now.calls)

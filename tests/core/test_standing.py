@@ -11,6 +11,9 @@ from nullah.core.drawing import Area, Dimension, Handle, Line
 from nullah.core.pictures import bodies, piece, standing
 from nullah.core.plan import plan
 from nullah.core.shapes.clip import within
+from nullah.core.shapes.cut import Cut
+from nullah.core.shapes.opened import opened
+from nullah.core.shapes.solid import solid
 
 PLAN = plan(demo.project())
 TABLE = plan(demo.with_a_table(demo.project()))
@@ -89,3 +92,68 @@ def test_figure_stays_within_what_is_seen_of_a_part():
     assert len(lines) > 20
     for line in lines:
         assert any(a.contains(LineString(line.points)) for a in areas)
+
+
+def tags(drawing):
+    return {i.tag for i in drawing.items if isinstance(i, Area) and i.tag}
+
+
+def test_turned_right_round_it_is_as_before():
+    once = standing.seen(PLAN, standing.PLAIN)
+    round_ = standing.seen(PLAN, standing.PLAIN.turned(200.0, 10.0).turned(160.0, -10.0))
+    assert round_.items == once.items
+    assert standing.seen(PLAN, standing.PLAIN.turned(180.0, 0.0)).items != once.items
+
+
+def test_from_straight_below_one_sees_the_bottom_and_from_behind_the_back():
+    below = standing.seen(PLAN, standing.Sight(turn=0.0, tilt=-standing.MOST_TILT))
+    assert {"part:bottom"} <= tags(below)
+    behind = standing.seen(PLAN, standing.Sight(turn=180.0, tilt=0.0))
+    assert "part:C" in tags(behind)
+    assert "part:A" not in tags(behind)
+
+
+@pytest.mark.parametrize("side", list(standing.OPEN_FROM))
+def test_cut_open_one_looks_in(side):
+    now = PLAN
+    open_ = standing.seen(now, standing.Sight(open_from=side, open_at=0.5))
+    assert tags(open_) - tags(standing.seen(now, standing.PLAIN))  # something that was hidden
+    one, two, three = (
+        len(standing.seen(now, standing.Sight(open_from=side, open_at=a)).items) for a in (0.02, 0.5, 0.98)
+    )
+    assert min(one, two, three) > 0
+    gone = {"front": "part:A", "right": "part:B", "above": "part:lid"}[side]
+    assert gone not in tags(standing.seen(now, standing.Sight(open_from=side, open_at=0.3)))
+
+
+@pytest.mark.parametrize(
+    ("axis", "side", "at", "left"), [(0, 1.0, 30.0, 70.0), (0, -1.0, 30.0, 30.0), (2, 1.0, 5.0, 15.0)]
+)
+def test_what_stays_of_a_body_that_is_cut_open_is_closed_and_as_large_as_by_hand(axis, side, at, left):
+    made = solid("x", (100.0, 50.0, 20.0), [Cut("x", "face", ((10, 10), (90, 10), (90, 40), (10, 40)), 20.0)])
+    corners, triangles, flats = opened(made.corners, made.triangles, made.flats, axis, side, at)
+    body = np.array(corners), np.array(triangles)
+    edges = [(t[i], t[(i + 1) % 3]) for t in triangles for i in range(3)]
+    assert {(b, a) for a, b in edges} == set(edges)
+    a, b, c = (body[0][body[1][:, i]] for i in range(3))
+    volume = float(np.einsum("ij,ij->i", a, np.cross(b, c)).sum() / 6)
+    frame = 100 * 50 - 80 * 30  # mm2 of the board, less the hole
+    wanted = frame * left if axis == 2 else (left * 50 - (left - 10) * 30) * 20
+    assert volume == pytest.approx(wanted)
+    assert len(flats) >= 6
+
+
+def test_a_plane_beside_a_body_leaves_all_of_it_or_nothing():
+    made = solid("x", (100.0, 50.0, 20.0), [])
+    assert opened(made.corners, made.triangles, made.flats, 0, 1.0, -1.0) == (made.corners, made.triangles, made.flats)
+    assert opened(made.corners, made.triangles, made.flats, 0, 1.0, 101.0) is None
+
+
+def test_one_part_alone_and_hidden_edges():
+    alone = standing.seen(TABLE, standing.Sight(alone=TABLE.piece.in_hand.parts[0].id))
+    assert tags(alone) == {f"part:{TABLE.piece.in_hand.parts[0].id}"}
+    plain, glass = standing.seen(PLAN, standing.PLAIN), standing.seen(PLAN, standing.Sight(hidden=True))
+    dashed = [i for i in glass.items if isinstance(i, Line) and i.dash]
+    assert len(dashed) > 100
+    assert len(glass.items) == len(plain.items) + len(dashed)
+    assert plain.extent() == pytest.approx(glass.extent(), abs=0.01)

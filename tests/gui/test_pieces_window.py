@@ -1,12 +1,13 @@
 """Pieces by keys and mouse: from a new project to a table with a drawer, what the wood says, a second piece, and all the way back."""
 
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton
 
 from conftest import opened
 from nullah.core import edit, step_edits
+from nullah.core.drawing import Area
 from nullah.core.piece_edits import fresh
 from nullah.formats import project_file
 
@@ -197,3 +198,35 @@ def test_what_had_the_keyboard_may_be_gone_when_the_overlay_closes(qtbot, tmp_pa
     QApplication.processEvents()
     hand.window.overlay.close_overlay()
     assert hand.project.in_hand.kind == "small_table"
+
+
+def test_a_standing_piece_is_turned_by_hand_by_keys_and_cut_open(demo_hand):
+    hand = demo_hand
+    hand.go("piece")
+    view = hand.window.view()
+    view.upright.click()
+    canvas = view.canvas
+    canvas.grab()
+    before = canvas.drawing.items
+    QTest.mousePress(canvas, Qt.MouseButton.LeftButton, pos=QPoint(6, 6))
+    QTest.mouseMove(canvas, QPoint(46, 6))
+    QTest.mouseMove(canvas, QPoint(86, 6))
+    QTest.mouseRelease(canvas, Qt.MouseButton.LeftButton, pos=QPoint(86, 6))
+    assert view.sight.turn == pytest.approx((28 - 40 * 0.5 - 40 * 0.5) % 360)
+    assert canvas.drawing.items != before
+    canvas.setFocus()
+    QTest.keyClick(canvas, Qt.Key.Key_Right, Qt.KeyboardModifier.ControlModifier)
+    assert view.sight.turn == pytest.approx((28 - 40 + 15) % 360)
+    view.upright.click()  # standing already: as one first saw it
+    assert canvas.drawing.items == before
+    assert not view.open_at.isVisible()
+    view.opening.setCurrentIndex(1)
+    view.opening.textActivated.emit(view.opening.currentText())
+    assert view.open_at.isVisible()
+    assert canvas.drawing.items != before
+    view.opening.setCurrentIndex(0)
+    view.opening.textActivated.emit(view.opening.currentText())
+    hand.session.light_part("A")
+    view.refresh()
+    view.alone.click()
+    assert {i.tag for i in canvas.drawing.items if isinstance(i, Area) and i.tag} == {"part:A"}

@@ -48,17 +48,17 @@ class Kept:
 
     def __init__(self, most: int = 4) -> None:
         self._most = most
-        self._kept: list[tuple[tuple[object, ...], float, Drawing]] = []
+        self._kept: list[tuple[tuple[object, ...], object, Drawing]] = []
 
-    def get(self, plan: Plan, make: Callable[[], Drawing], apart: float = 0.0) -> Drawing:
-        """The drawing of the piece in hand, made where it is not there yet."""
+    def get(self, plan: Plan, make: Callable[[], Drawing], sight: object = None) -> Drawing:
+        """The drawing of the piece in hand as one looks at it, made where it is not there yet."""
         made = plan.piece.in_hand
         of = (made, plan.joints.of_piece[made.id], plan.breakdown, plan.project.boards)
         for inputs, at, drawing in self._kept:
-            if at == apart and all(a is b for a, b in zip(inputs, of, strict=True)):
+            if at == sight and all(a is b for a, b in zip(inputs, of, strict=True)):
                 return drawing
         drawing = make()
-        self._kept = [(of, apart, drawing), *self._kept[: self._most - 1]]
+        self._kept = [(of, sight, drawing), *self._kept[: self._most - 1]]
         return drawing
 
 

@@ -37,11 +37,11 @@ class Shown:
 
 def drawn(shown: Shown, view: View, shift: Point = (0.0, 0.0), shaded: bool = False) -> list[Primitive]:
     """What is seen of bodies from one direction, moved by ``shift`` on the drawing, each part's name on the largest of its patches."""
-    moved = [(_moved(b.corners, shown.off.get(b.part)), b.flats) for b in shown.bodies]
+    stand = [(moved(b.corners, shown.off.get(b.part)), b.flats) for b in shown.bodies]
     items: list[Primitive] = []
     named: dict[str, tuple[float, Point, float, float]] = {}
     broad: dict[tuple[int, bool], list[tuple[Point, ...]]] = {}
-    for patch in visible(moved, view):
+    for patch in visible(stand, view):
         body = shown.bodies[patch.body]
         rings = tuple(tuple((x + shift[0], y + shift[1]) for x, y in ring) for ring in patch.rings)
         items += _patch(shown, body, patch, rings, shaded)
@@ -72,7 +72,8 @@ def drawn(shown: Shown, view: View, shift: Point = (0.0, 0.0), shaded: bool = Fa
     return items
 
 
-def _moved(corners: Sequence[Point3], off: Point3 | None) -> Sequence[Point3]:
+def moved(corners: Sequence[Point3], off: Point3 | None) -> Sequence[Point3]:
+    """Corners of a body that has moved off so far, mm; the same where it has not."""
     if off is None:
         return corners
     x, y, z = off

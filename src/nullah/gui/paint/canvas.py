@@ -2,7 +2,7 @@
 
 It is given a drawing and sends signals; it changes nothing itself. Everything the mouse does, keys do too: full stop and comma
 pick one thing after the other, arrows move the one picked by the division shown (Shift: ten), plus, minus and 0 come nearer
-and go back, D types on one dimension after the other.
+and go back, D types on one dimension after the other, Ctrl with arrows turns what can be turned.
 """
 
 from __future__ import annotations
@@ -19,6 +19,7 @@ from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
 
 NEAR = 7.0  # pixels
+TURN_BY_PIXEL, TURN_BY_KEY = 0.5, 15.0  # degrees
 BAR = 18.0  # pixels at the foot that the scale bar has for itself
 _ARROWS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)}
 
@@ -31,6 +32,7 @@ class Canvas(QWidget):
     dragged = Signal(str, float, float, bool)  # a tag, mm moved along and up, whether let go
     nudged = Signal(str, int, int)  # a tag, and so many divisions along and up
     left_be = Signal()  # a drag given up
+    turned = Signal(float, float)  # the thing itself turned by hand: degrees to the right and up
 
     def __init__(self, theme: Theme, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -44,6 +46,7 @@ class Canvas(QWidget):
         self.pan = QPointF(0, 0)
         self.bar = True
         self.may_drag: tuple[str, ...] = ()
+        self.turns = False  # whether dragging the ground turns the thing; with Shift it moves it then
         self._pressed: tuple[QPointF, str] | None = None
         self._moved = False
         self._held: Scale | None = None  # while something is dragged the scale stays
@@ -161,7 +164,10 @@ class Canvas(QWidget):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = event.key()
         shift = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
-        if key in _ARROWS:
+        if self.turns and key in _ARROWS and event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            dx, dy = _ARROWS[key]
+            self.turned.emit(dx * TURN_BY_KEY, dy * TURN_BY_KEY)
+        elif key in _ARROWS:
             dx, dy = _ARROWS[key]
             if self._movable(self._picked):
                 times = 10 if shift else 1
@@ -252,6 +258,9 @@ class Canvas(QWidget):
         if self._held is not None:
             k = self.scale().k
             self.dragged.emit(tag, moved.x() / k, -moved.y() / k, False)
+        elif self.turns and not event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
+            self._pressed = (event.position(), tag)
+            self.turned.emit(-moved.x() * TURN_BY_PIXEL, moved.y() * TURN_BY_PIXEL)
         else:
             self.pan += moved
             self._pressed = (event.position(), tag)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, QTimer, Signal
@@ -36,6 +37,8 @@ LEAST_BY_HAND = 150  # the same, while the maker is at work below it
 ROW = 24  # px
 SUMS_ACROSS = 4
 MORE = "and another piece"
+WHOLE = "whole"
+_SIDES = {"front": "the front", "right": "the right", "above": "above"}
 
 
 class PieceView(QWidget):
@@ -49,6 +52,7 @@ class PieceView(QWidget):
         self.session = session
         self._seen_from = ""
         self._room_for_sums = True
+        self.upright_shown = False
         self.fields: dict[str, Field] = {}
         self.sums: list[list[QWidget]] = []
         self.totals: list[QWidget] = []
@@ -81,8 +85,24 @@ class PieceView(QWidget):
         self.apart.setAccessibleName("how far apart the parts are drawn")
         self.apart.valueChanged.connect(lambda _: self._draw())
         self.closer, self.further = label("together", "quiet"), label("apart", "quiet")
+        self.sight = standing.PLAIN
+        self.canvas.turned.connect(self._turn)
+        self.opening = pick(
+            "cut open", [WHOLE, *(f"cut open from {_SIDES[s]}" for s in standing.OPEN_FROM)], self._open
+        )
+        self.open_at = QSlider(Qt.Orientation.Horizontal)
+        self.open_at.setRange(2, 98)
+        self.open_at.setValue(50)
+        self.open_at.setFixedWidth(120)
+        self.open_at.setAccessibleName("how far in it is cut open")
+        self.open_at.valueChanged.connect(lambda _: self._draw())
+        self.edges = button("Hidden edges", self._draw, "chip", "dash every edge that is not seen")
+        self.alone = button("This part alone", self._draw, "chip", "the part that is lit by itself")
+        for chip in (self.edges, self.alone):
+            chip.setCheckable(True)
         self.see = row("", spacing=4)
         how = row(self.flat, self.upright, self.closer, self.apart, self.further, self.hand, 1, self.see)
+        self.looked = flow(self.opening, self.open_at, self.edges, self.alone)
         self.sums_below = QWidget()
         self.chains = QGridLayout(self.sums_below)
         self.chains.setContentsMargins(0, 0, 0, 0)
@@ -97,6 +117,7 @@ class PieceView(QWidget):
             self.form,
             self.trouble,
             how,
+            self.looked,
             self.canvas,
             self.drives,
             self.hand_area,
@@ -169,15 +190,18 @@ class PieceView(QWidget):
             self._length(name.removeprefix("asked."))(text)
 
     def stand_up(self, upright: bool) -> None:
-        """Show the piece standing, or in three views."""
+        """Show the piece standing, or in three views; standing already, from where one first saw it."""
+        if upright and self.upright_shown:
+            self.sight = standing.PLAIN
         self._make_room(upright)
         self._draw()
 
     def _make_room(self, upright: bool) -> None:
         self.flat.setChecked(not upright)
         self.upright.setChecked(upright)
-        for thing in (self.apart, self.closer, self.further):
+        for thing in (self.apart, self.closer, self.further, self.looked):
             thing.setVisible(upright)
+        self.upright_shown = self.canvas.turns = upright
         self._show_sums()
         self.canvas.margin = 26.0 if upright else 62.0
         self.canvas.margin_up = 26.0 if upright else 40.0
@@ -186,11 +210,32 @@ class PieceView(QWidget):
     def _draw(self) -> None:
         plan, part = self.session.plan, self.session.lit_part
         if self.upright.isChecked():
-            self.canvas.show_drawing(standing.of(plan, self.apart.value() / 100), f"part:{part}")
+            self.canvas.show_drawing(standing.seen(plan, self._sight()), f"part:{part}")
         elif PieceView.drawn_once_painted:
             PieceView.drawn_once_painted = False  # who set it has the view refreshed
         else:
             self._show_flat(picture.of(plan))
+
+    def _sight(self) -> standing.Sight:
+        """How one looks at the piece now, as it is said above the drawing."""
+        side = next((s for s in standing.OPEN_FROM if _SIDES[s] in self.opening.currentText()), "")
+        self.open_at.setVisible(bool(side))
+        self.alone.setEnabled(bool(self.session.lit_part))
+        return replace(
+            self.sight,
+            apart=self.apart.value() / 100,
+            open_from=side,
+            open_at=self.open_at.value() / 100,
+            hidden=self.edges.isChecked(),
+            alone=self.session.lit_part if self.alone.isChecked() else "",
+        )
+
+    def _turn(self, right: float, up: float) -> None:
+        self.sight = self.sight.turned(right, up)
+        self._draw()
+
+    def _open(self, _: str) -> None:
+        self._draw()
 
     def _show_flat(self, drawing: Drawing) -> None:
         part = self.session.lit_part
