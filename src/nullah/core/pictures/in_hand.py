@@ -12,9 +12,17 @@ from nullah.core.plan import Plan
 from nullah.core.shapes.cut import Point3
 from nullah.core.shapes.solid import BadSolid
 
+_last: list[tuple[Plan, bool, Shown | None]] = []  # what was found last: to turn a piece it is not looked for again
+
 
 def shown(plan: Plan, plain: bool = False) -> Shown | None:
     """The piece in hand closed as it stands, ``plain`` without its joints; None where it cannot be made or drawn."""
+    if not _last or _last[0][0] is not plan or _last[0][1] != plain:
+        _last[:] = [(plan, plain, _shown(plan, plain))]
+    return _last[0][2]
+
+
+def _shown(plan: Plan, plain: bool) -> Shown | None:
     made = plan.piece.in_hand
     if not made.parts or plan.joints.troubles[made.id]:
         return None
