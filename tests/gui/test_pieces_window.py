@@ -6,7 +6,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton
 
 from conftest import opened
-from nullah.core import edit, step_edits
+from nullah.core import edit, piece_edits, step_edits
 from nullah.core.drawing import Area
 from nullah.core.piece_edits import fresh
 from nullah.formats import project_file
@@ -212,21 +212,57 @@ def test_a_standing_piece_is_turned_by_hand_by_keys_and_cut_open(demo_hand):
     QTest.mouseMove(canvas, QPoint(46, 6))
     QTest.mouseMove(canvas, QPoint(86, 6))
     QTest.mouseRelease(canvas, Qt.MouseButton.LeftButton, pos=QPoint(86, 6))
-    assert view.sight.turn == pytest.approx((28 - 40 * 0.5 - 40 * 0.5) % 360)
+    assert view.looking.sight.turn == pytest.approx((28 - 40 * 0.5 - 40 * 0.5) % 360)
     assert canvas.drawing.items != before
     canvas.setFocus()
     QTest.keyClick(canvas, Qt.Key.Key_Right, Qt.KeyboardModifier.ControlModifier)
-    assert view.sight.turn == pytest.approx((28 - 40 + 15) % 360)
+    assert view.looking.sight.turn == pytest.approx((28 - 40 + 15) % 360)
     view.upright.click()  # standing already: as one first saw it
     assert canvas.drawing.items == before
-    assert not view.open_at.isVisible()
-    view.opening.setCurrentIndex(1)
-    view.opening.textActivated.emit(view.opening.currentText())
-    assert view.open_at.isVisible()
+    assert not view.looking.open_at.isVisible()
+    view.looking.opening.setCurrentIndex(1)
+    view.looking.opening.textActivated.emit(view.looking.opening.currentText())
+    assert view.looking.open_at.isVisible()
     assert canvas.drawing.items != before
-    view.opening.setCurrentIndex(0)
-    view.opening.textActivated.emit(view.opening.currentText())
+    view.looking.opening.setCurrentIndex(0)
+    view.looking.opening.textActivated.emit(view.looking.opening.currentText())
     hand.session.light_part("A")
     view.refresh()
-    view.alone.click()
+    view.looking.alone.click()
     assert {i.tag for i in canvas.drawing.items if isinstance(i, Area) and i.tag} == {"part:A"}
+
+
+def test_the_table_of_parts_is_written_in_sorted_and_copied(qtbot, tmp_path):
+    hand = opened(qtbot, piece_edits.change_kind(fresh(), "small_table"), tmp_path)
+    hand.go("piece")
+    view = hand.window.view()
+    view.listed.click()
+    table = view.parts_table.table
+    assert table.isVisible()
+    assert not view.canvas.isVisible()
+    names = [table.item(r, 1).text() for r in range(table.rowCount())]
+    assert len(names) == len(hand.plan.piece.parts)
+    table.sortByColumn(2, Qt.SortOrder.AscendingOrder)
+    lengths = [table.item(r, 2).data(Qt.ItemDataRole.UserRole) for r in range(table.rowCount())]
+    assert lengths == sorted(lengths)
+    at = next(r for r in range(table.rowCount()) if table.item(r, 1).text() == "top")
+    table.item(at, 4).setText("24")
+    assert part(hand, "top").thickness == 24
+    at = next(r for r in range(table.rowCount()) if table.item(r, 1).text() == "top")
+    table.item(at, 4).setText("many")  # said, and nothing is lost
+    assert part(hand, "top").thickness == 24
+    shown = {table.item(r, 1).text(): table.item(r, 4).text() for r in range(table.rowCount())}
+    assert shown["top"] == "24"
+    assert not table.item(at, 6).flags() & Qt.ItemFlag.ItemIsEditable
+    table.selectRow(at)
+    assert hand.session.lit_part == table.item(at, 0).data(Qt.ItemDataRole.UserRole + 1)
+    chip(hand, "Copy as text").click()
+    lines = QApplication.clipboard().text().splitlines()
+    assert lines[0].split("\t")[:3] == ["piece", "part", "length"]
+    assert any(line.split("\t")[1:2] == ["top"] for line in lines)
+    chip(hand, "Wood").click()
+    assert view.parts_table.wood.isVisible()
+    hand.session.undo()
+    view.flat.click()
+    assert view.canvas.isVisible()
+    assert part(hand, "top").thickness == 20

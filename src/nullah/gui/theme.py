@@ -109,6 +109,10 @@ def apply(app: QApplication, theme: Theme) -> None:
     QListWidget {{ background: {c("panel")}; border: 1px solid {c("line")}; border-radius: 4px; outline: 0; }}
     QListWidget::item {{ padding: 4px 6px; border-bottom: 1px solid {c("line")}; }}
     QListWidget::item:selected {{ background: {c("computed wash")}; color: {c("ink")}; }}
+    QTableWidget {{ background: {c("panel")}; border: 1px solid {c("line")}; border-radius: 4px; gridline-color: {c("line")}; }}
+    QTableWidget::item:selected {{ background: {c("computed wash")}; color: {c("ink")}; }}
+    QHeaderView::section {{ background: {c("ground")}; border: 0; border-bottom: 1px solid {c("faint")}; padding: 4px 8px;
+        font-weight: bold; }}
     QScrollArea {{ border: 0; }}
     QScrollBar:vertical {{ width: 10px; background: transparent; }}
     QScrollBar::handle:vertical {{ background: {c("faint")}; border-radius: 4px; min-height: 30px; }}

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, QTimer, Signal
@@ -23,22 +22,22 @@ from nullah.core.plan import TITLES
 from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.piece.form import Form, length
+from nullah.gui.piece.looking import Looking
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.widgets import Field, button, column, emptied, height_of_whole_lines, label, pick, row, scroll_area
 
 if TYPE_CHECKING:
     from nullah.gui.piece.by_hand import ByHand
+    from nullah.gui.piece.parts_table import PartsTable
 
 LEAST_SUMS = 96  # px
 LEAST_DRAWING = 180  # px that the drawing has before there are sums
 LEAST_RODS = 240  # the same, where all the sums are story sticks drawn in it
-LEAST_BY_HAND = 150  # the same, while the maker is at work below it
+LEAST_BY_HAND = 156  # the same, while the maker is at work below it
 ROW = 24  # px
 SUMS_ACROSS = 4
 MORE = "and another piece"
-WHOLE = "whole"
-_SIDES = {"front": "the front", "right": "the right", "above": "above"}
 
 
 class PieceView(QWidget):
@@ -77,7 +76,9 @@ class PieceView(QWidget):
         self.drives = label("", "quiet", wrap=True)
         self.flat = button("Three views", lambda: self.stand_up(False), "chip")
         self.upright = button("Standing", lambda: self.stand_up(True), "chip")
-        for chip in (self.flat, self.upright):
+        self.listed = button("Table", self.show_table, "chip", "every part with its sizes, and the wood they come to")
+        self.parts_table: PartsTable | None = None  # made when it is first asked for
+        for chip in (self.flat, self.upright, self.listed):
             chip.setCheckable(True)
         self.apart = QSlider(Qt.Orientation.Horizontal)
         self.apart.setRange(0, 100)
@@ -85,24 +86,11 @@ class PieceView(QWidget):
         self.apart.setAccessibleName("how far apart the parts are drawn")
         self.apart.valueChanged.connect(lambda _: self._draw())
         self.closer, self.further = label("together", "quiet"), label("apart", "quiet")
-        self.sight = standing.PLAIN
-        self.canvas.turned.connect(self._turn)
-        self.opening = pick(
-            "cut open", [WHOLE, *(f"cut open from {_SIDES[s]}" for s in standing.OPEN_FROM)], self._open
-        )
-        self.open_at = QSlider(Qt.Orientation.Horizontal)
-        self.open_at.setRange(2, 98)
-        self.open_at.setValue(50)
-        self.open_at.setFixedWidth(120)
-        self.open_at.setAccessibleName("how far in it is cut open")
-        self.open_at.valueChanged.connect(lambda _: self._draw())
-        self.edges = button("Hidden edges", self._draw, "chip", "dash every edge that is not seen")
-        self.alone = button("This part alone", self._draw, "chip", "the part that is lit by itself")
-        for chip in (self.edges, self.alone):
-            chip.setCheckable(True)
+        self.looking = Looking()
+        self.looking.changed.connect(self._draw)
+        self.canvas.turned.connect(self.looking.turn)
         self.see = row("", spacing=4)
-        how = row(self.flat, self.upright, self.closer, self.apart, self.further, self.hand, 1, self.see)
-        self.looked = flow(self.opening, self.open_at, self.edges, self.alone)
+        how = row(self.flat, self.upright, self.listed, self.closer, self.apart, self.further, self.hand, 1, self.see)
         self.sums_below = QWidget()
         self.chains = QGridLayout(self.sums_below)
         self.chains.setContentsMargins(0, 0, 0, 0)
@@ -117,7 +105,7 @@ class PieceView(QWidget):
             self.form,
             self.trouble,
             how,
-            self.looked,
+            self.looking,
             self.canvas,
             self.drives,
             self.hand_area,
@@ -192,14 +180,38 @@ class PieceView(QWidget):
     def stand_up(self, upright: bool) -> None:
         """Show the piece standing, or in three views; standing already, from where one first saw it."""
         if upright and self.upright_shown:
-            self.sight = standing.PLAIN
+            self.looking.again()
+        self.listed.setChecked(False)
         self._make_room(upright)
         self._draw()
 
+    def show_table(self) -> None:
+        """Show the table of parts in place of the drawing."""
+        if self.parts_table is None:
+            from nullah.gui.piece.parts_table import PartsTable
+
+            self.parts_table = PartsTable(self.session)
+            self.parts_table.lit.connect(self._lit_in_table)
+            self.whole_column.insertWidget(self.whole_column.indexOf(self.canvas), self.parts_table, 1)
+        self._make_room(False)
+        self.flat.setChecked(False)
+        self.listed.setChecked(True)
+        self.canvas.hide()
+        self.parts_table.show()
+        self.parts_table.refresh()
+        self._share_height()
+
+    def _lit_in_table(self, part: str) -> None:
+        self.session.light_part(part)
+        self._show_driven()
+
     def _make_room(self, upright: bool) -> None:
+        self.canvas.show()
+        if self.parts_table is not None:
+            self.parts_table.hide()
         self.flat.setChecked(not upright)
         self.upright.setChecked(upright)
-        for thing in (self.apart, self.closer, self.further, self.looked):
+        for thing in (self.apart, self.closer, self.further, self.looking):
             thing.setVisible(upright)
         self.upright_shown = self.canvas.turns = upright
         self._show_sums()
@@ -209,33 +221,16 @@ class PieceView(QWidget):
 
     def _draw(self) -> None:
         plan, part = self.session.plan, self.session.lit_part
-        if self.upright.isChecked():
-            self.canvas.show_drawing(standing.seen(plan, self._sight()), f"part:{part}")
+        if self.listed.isChecked() and self.parts_table is not None:
+            self.parts_table.refresh()
+        elif self.upright.isChecked():
+            self.canvas.show_drawing(
+                standing.seen(plan, self.looking.at(part, self.apart.value() / 100)), f"part:{part}"
+            )
         elif PieceView.drawn_once_painted:
             PieceView.drawn_once_painted = False  # who set it has the view refreshed
         else:
             self._show_flat(picture.of(plan))
-
-    def _sight(self) -> standing.Sight:
-        """How one looks at the piece now, as it is said above the drawing."""
-        side = next((s for s in standing.OPEN_FROM if _SIDES[s] in self.opening.currentText()), "")
-        self.open_at.setVisible(bool(side))
-        self.alone.setEnabled(bool(self.session.lit_part))
-        return replace(
-            self.sight,
-            apart=self.apart.value() / 100,
-            open_from=side,
-            open_at=self.open_at.value() / 100,
-            hidden=self.edges.isChecked(),
-            alone=self.session.lit_part if self.alone.isChecked() else "",
-        )
-
-    def _turn(self, right: float, up: float) -> None:
-        self.sight = self.sight.turned(right, up)
-        self._draw()
-
-    def _open(self, _: str) -> None:
-        self._draw()
 
     def _show_flat(self, drawing: Drawing) -> None:
         part = self.session.lit_part
@@ -244,7 +239,7 @@ class PieceView(QWidget):
 
     def live(self) -> None:
         """While something is dragged: the piece and its sums as they would be."""
-        if self.upright.isChecked():
+        if self.upright.isChecked() or self.listed.isChecked():
             self._draw()
         else:
             self._show_flat(picture.three_views(self.session.plan))
@@ -313,7 +308,7 @@ class PieceView(QWidget):
             self._seen_from = shown
             emptied(self.see)
             if part is not None:
-                self.see.addWidget(label(f"See {self.session.plan.piece.spoken(part.id)} in", "quiet"))
+                self.see.addWidget(label("See it in", "quiet"))
                 for station in ("breakdown", "trueup", "joints"):
                     self.see.addWidget(button(TITLES[station], lambda s=station: self.wanted.emit(s), "chip"))
         if part is None:
@@ -358,7 +353,7 @@ class PieceView(QWidget):
     def _share_height(self) -> None:
         """The sums whole, or what is done by hand, as long as the drawing keeps its room."""
         wide, designed = self._inner_width(), isinstance(self.session.project.in_hand, Designed)
-        self.drives.show()
+        self.drives.setVisible(not self.listed.isChecked())
         room = self.height() - self._beside() - (LEAST_RODS if designed else LEAST_DRAWING)
         self._room_for_sums = room >= LEAST_SUMS
         self._show_sums()
@@ -381,11 +376,11 @@ class PieceView(QWidget):
         margins = self.whole_column.contentsMargins()
         wide = self._inner_width()
         tall = margins.top() + margins.bottom()
+        shared = (self.canvas, self.parts_table, self.hand_area, self.sums_area)
         for i in range(self.whole_column.count()):
             item = self.whole_column.itemAt(i)
-            if item.widget() in (self.canvas, self.hand_area, self.sums_area) or (
-                item.widget() and item.widget().isHidden()
-            ):
+            here = item.widget()
+            if here is not None and (here.isHidden() or here in shared):
                 continue
             own = item.heightForWidth(wide) if item.hasHeightForWidth() else item.sizeHint().height()
             tall += own + self.whole_column.spacing()
@@ -393,7 +388,9 @@ class PieceView(QWidget):
 
     def _show_sums(self) -> None:
         """The sums, where there is room for them beside the drawing, which shows the rods of a designed piece as well."""
-        self.sums_area.setVisible(self._room_for_sums and not self.hand.isChecked() and not self.upright.isChecked())
+        self.sums_area.setVisible(
+            self._room_for_sums and not (self.hand.isChecked() or self.upright_shown or self.listed.isChecked())
+        )
 
     def _build_chains(self, chains: tuple[Chain, ...]) -> None:
         for name in [n for n in self.fields if n.startswith("chain ")]:
