@@ -39,6 +39,9 @@ MARK = {  # what each kind of action is to have done, beyond not failing
     "reckon": lambda h: h.window.overlay.reckoning.isVisible(),
     "new": lambda h: h.project == fresh(),
     "next call": lambda h: h.window.side.current_call() is h.window.side.shown_calls()[1],
+    "table": lambda h: h.window.view().parts_table.isVisible(),
+    "turn right": lambda h: h.window.view().upright.isChecked() and h.window.view().looking.sight.turn == 28 + 15,
+    "turn down": lambda h: h.window.view().looking.sight.tilt == 27 - 15,
     "next station": lambda h: h.session.here == "timber",
     **{f"go {s}": lambda h, s=s: h.session.here == s for s in STATIONS},
 }
@@ -54,6 +57,7 @@ def afresh(hand):
     if "breakdown" in hand.window.views:
         hand.window.views["breakdown"].step, hand.window.views["breakdown"].back = 0, False
     view.stand_up(False)
+    view.looking.again()
     view.apart.setValue(0)
     hand.window.strip.field.hide()
     hand.window.side.open_call = ""

@@ -25,6 +25,7 @@ from nullah.gui.course import Course
 from nullah.gui.files import Files
 from nullah.gui.flow import flow
 from nullah.gui.notice import Notice
+from nullah.gui.piece.view import PieceView
 from nullah.gui.places import places
 from nullah.gui.session import NO_LONGER_OPEN, Session
 from nullah.gui.side import Side
@@ -301,19 +302,35 @@ class Window(QMainWindow):
             self.session.said.emit("No call has been taken yet.", True)
 
     def turn_standing(self) -> None:
-        if self.session.here != "piece":
-            self.go("piece")
-        view = self.view()
+        view = self._piece_view()
         view.stand_up(not view.upright.isChecked())
+
+    def turn_table(self) -> None:
+        """The table of parts, or the drawing again."""
+        view = self._piece_view()
+        view.stand_up(False) if view.listed.isChecked() else view.show_table()
+
+    def turn_piece(self, right: float, up: float) -> None:
+        """Turn the standing piece by so many degrees."""
+        self._standing().looking.turn(right, up)
 
     def pull_apart(self, by: int) -> None:
         """Draw the parts further apart or nearer together, standing."""
+        view = self._standing()
+        view.apart.setValue(view.apart.value() + by)
+
+    def _standing(self) -> PieceView:
+        view = self._piece_view()
+        if not view.upright.isChecked():
+            view.stand_up(True)
+        return view
+
+    def _piece_view(self) -> PieceView:
         if self.session.here != "piece":
             self.go("piece")
         view = self.view()
-        if not view.upright.isChecked():
-            view.stand_up(True)
-        view.apart.setValue(view.apart.value() + by)
+        assert isinstance(view, PieceView)
+        return view
 
     def turn_units(self) -> None:
         """mm, then sixteenths, thirty-seconds and sixty-fourths of an inch, then mm again."""

@@ -45,6 +45,14 @@ def all_actions(window: Window) -> Actions:
     a.add("Break-down", "cut after", "draw one more cut made", lambda: window.step_cut(1), "E")
     a.add("Break-down", "cut before", "draw one cut fewer made", lambda: window.step_cut(-1), "Q")
     a.add("Piece", "standing", "the piece standing, or in three views", window.turn_standing, "V")
+    a.add("Piece", "table", "the table of parts, or the drawing", window.turn_table, "Y")
+    for name, words, right, up in (
+        ("turn left", "turn the standing piece to the left", -15.0, 0.0),
+        ("turn right", "turn the standing piece to the right", 15.0, 0.0),
+        ("turn up", "look at the standing piece from further up", 0.0, 15.0),
+        ("turn down", "look at the standing piece from further down", 0.0, -15.0),
+    ):
+        a.add("Piece", name, words, lambda r=right, u=up: window.turn_piece(r, u))
     a.add("Piece", "apart", "draw the parts further apart", lambda: window.pull_apart(20), "]")
     a.add("Piece", "together", "draw the parts nearer together", lambda: window.pull_apart(-20), "[")
     timber = ("Timber", "timber")

@@ -19,7 +19,7 @@ from nullah.core.design import (
 )
 from nullah.core.joints.plan import Check
 from nullah.core.measure import INCH, at_least, marked
-from nullah.core.pieces.kind import Answers, Grows, Kind, Use
+from nullah.core.pieces.kind import Answers, Grows, Kind, Use, moves_in_slots
 from nullah.core.pieces.sizes import NoPiece, Sizes
 
 OVER = INCH  # mm the lid stands over front and sides: front and back are 2" shorter than the lid (common practice)
@@ -239,13 +239,7 @@ def checks(asked: Answers, sizes: Sizes, grows: Grows) -> tuple[Check, ...]:
                 f"the bottom grows {marked(wet)} by the wettest month; {marked(_free(asked))} is free",
             )
         )
-    if sizes.has("lid"):
-        moves = max(abs(v) for v in grows("lid", sizes.design.part("lid").species, sizes.size("lid")[1]))
-        slot = SLOT - SCREW
-        found.append(
-            Check(at_least(slot, moves), f"the lid moves {marked(moves)} across; its slots let it move {marked(slot)}")
-        )
-    return tuple(found)
+    return (*found, *moves_in_slots("lid", SLOT - SCREW, sizes, grows))
 
 
 def use(asked: Answers) -> Use:

@@ -15,6 +15,7 @@ from nullah.core.design import Design
 from nullah.core.document_pieces import Designed, Piece
 from nullah.core.frozen import frozen
 from nullah.core.joints.plan import Check
+from nullah.core.measure import at_least, marked
 from nullah.core.refusals import sentence
 
 if TYPE_CHECKING:
@@ -25,7 +26,7 @@ Answers = Mapping[str, Any]
 Grows = Callable[
     [str, str, float], tuple[float, float]
 ]  # a part, its species and a width -> mm to the driest and to the wettest
-__all__ = ["Answers", "Ask", "BadAnswer", "Grows", "Kind", "Use"]
+__all__ = ["Answers", "Ask", "BadAnswer", "Grows", "Kind", "Use", "moves_in_slots"]
 
 
 @frozen
@@ -35,6 +36,16 @@ class Use:
     title: str
     words: str
     cautions: tuple[str, ...]
+
+
+def moves_in_slots(part: str, slot: float, sizes: Sizes, grows: Grows) -> tuple[Check, ...]:
+    """Whether slots ``slot`` mm longer than their screws let a wide part move across in a year; nothing of a part there is not."""
+    if not sizes.has(part):
+        return ()
+    design = sizes.design.part(part)
+    moves = max(abs(mm) for mm in grows(part, design.species, sizes.size(part)[1]))
+    words = f"the {design.label} moves {marked(moves)} across in a year; its slots let it move {marked(slot)}"
+    return (Check(at_least(slot, moves), words),)
 
 
 @frozen

@@ -19,7 +19,7 @@ from nullah.core.design import (
 )
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
-from nullah.core.pieces.kind import Answers, Grows, Kind, Use
+from nullah.core.pieces.kind import Answers, Grows, Kind, Use, moves_in_slots
 from nullah.core.pieces.sizes import NoPiece, Sizes
 
 FOOT = (25.0, 110.0)  # mm thick and wide
@@ -154,15 +154,9 @@ def checks(asked: Answers, sizes: Sizes, grows: Grows) -> tuple[Check, ...]:
     """Whether the top has room at the wall, and its slots let it move."""
     if not sizes.has("top"):
         return ()
-    dry, wet = grows("top", sizes.design.part("top").species, sizes.size("top")[1])
-    moves, slot = max(abs(dry), abs(wet)), SLOT - SCREW
-    return (
-        Check(
-            at_least(asked["clear"], max(0.0, wet)),
-            f"the top grows {marked(max(0.0, wet))} by the wettest month; {marked(asked['clear'])} is clear at the wall",
-        ),
-        Check(at_least(slot, moves), f"the top moves {marked(moves)} across; its slots let it move {marked(slot)}"),
-    )
+    wet = max(0.0, grows("top", sizes.design.part("top").species, sizes.size("top")[1])[1])
+    words = f"the top grows {marked(wet)} by the wettest month; {marked(asked['clear'])} is clear at the wall"
+    return (Check(at_least(asked["clear"], wet), words), *moves_in_slots("top", SLOT - SCREW, sizes, grows))
 
 
 def use(asked: Answers) -> Use:

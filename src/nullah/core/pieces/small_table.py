@@ -25,7 +25,7 @@ from nullah.core.design import (
 )
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
-from nullah.core.pieces.kind import Answers, Grows, Kind
+from nullah.core.pieces.kind import Answers, Grows, Kind, moves_in_slots
 from nullah.core.pieces.sizes import NoPiece, Sizes
 from nullah.core.pieces.table_drawer import (
     ABOVE,
@@ -263,17 +263,7 @@ def _held_down(asked: Answers, parts: list[PartDesign], joints: list[JointDesign
 
 def checks(asked: Answers, sizes: Sizes, grows: Grows) -> tuple[Check, ...]:
     """Whether the drawer still opens in the wettest month, and the slots under the top let it move."""
-    found = []
-    if sizes.has("top"):
-        top = sizes.size("top")[1]
-        moves = max(abs(mm) for mm in grows("top", sizes.design.part("top").species, top))
-        slot = SLOT - SCREW
-        found.append(
-            Check(
-                at_least(slot, moves),
-                f"the top moves {marked(moves)} across in a year; its slots let it move {marked(slot)}",
-            )
-        )
+    found = list(moves_in_slots("top", SLOT - SCREW, sizes, grows))
     if sizes.has("drawer-front"):
         front = sizes.size("drawer-front")[1]
         wet = max(0.0, grows("drawer-front", sizes.design.part("drawer-front").species, front)[1])
