@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 from collections.abc import Callable
+from functools import lru_cache
 from importlib import resources
 
 from reportlab.lib.colors import Color, HexColor
@@ -19,6 +20,8 @@ from nullah.core.placing import FIGURE, Placed, hidden, place, text_box
 PLAIN, BOLD = "Nullah", "Nullah-Bold"
 SIZE = 0.62  # points for a screen pixel of the window at 100 %
 MM = 72 / 25.4  # points a mm
+PEN = 4.0  # points: no pen is broader
+Box = tuple[float, float, float, float]  # left, low, right, top
 
 
 def load_fonts() -> None:
@@ -30,9 +33,16 @@ def load_fonts() -> None:
         pdfmetrics.registerFont(TTFont(name, io.BytesIO(data)))
 
 
+@lru_cache(maxsize=256)
 def ink(name: str) -> Color:
     """An ink as the PDF library's colour, for paper."""
     return HexColor(colour(name))
+
+
+def _beyond(points: tuple[Point, ...], k: float, x: float, y: float, room: Box) -> bool:
+    """Whether points on the page, with a pen's breadth round them, lie all on one side of a room."""
+    xs, ys = [x + p[0] * k for p in points], [y + p[1] * k for p in points]
+    return max(xs) < room[0] - PEN or min(xs) > room[2] + PEN or max(ys) < room[1] - PEN or min(ys) > room[3] + PEN
 
 
 def width_of(words: str, size: float, bold: bool) -> float:
@@ -45,10 +55,16 @@ class Painter:
 
     def __init__(self, canvas: Canvas, figures: Callable[[float], str], told: Callable[[str], str]) -> None:
         self.canvas, self.figures, self.told = canvas, figures, told
+        self._placed: tuple[Drawing, float, float, tuple[Placed, ...]] | None = None  # of what was painted last
 
-    def paint(self, drawing: Drawing, k: float, x: float, y: float, size: float = SIZE) -> None:
-        """Paint at ``k`` points a mm, mm (0, 0) at (``x``, ``y``) points; ``size`` points a pixel for words and pens."""
+    def paint(
+        self, drawing: Drawing, k: float, x: float, y: float, size: float = SIZE, room: Box | None = None
+    ) -> None:
+        """Paint at ``k`` points a mm, mm (0, 0) at (``x``, ``y``) points; ``size`` points a pixel for words and pens. Of what is drawn
+        only what meets ``room`` is painted, points on the page: a drawing of many pages has little of itself on each."""
         for item in drawing.everything():
+            if room is not None and isinstance(item, Area | Line) and _beyond(item.points, k, x, y, room):
+                continue
             if isinstance(item, Area):
                 self._area(item, k, x, y, size)
             elif isinstance(item, Line):
@@ -56,8 +72,11 @@ class Painter:
                     self._line(item, k, x, y, size)
             elif isinstance(item, Text):
                 self._text(item, k, x, y, size)
-        flat = Drawing(drawing.everything())
-        for one in place(flat, k, self.figures, self.told, width_of, size):
+        kept = self._placed
+        if kept is None or kept[0] is not drawing or kept[1:3] != (k, size):
+            flat = Drawing(drawing.everything())
+            kept = self._placed = (drawing, k, size, place(flat, k, self.figures, self.told, width_of, size))
+        for one in kept[3]:
             self._dimension(one, x, y, size)
 
     def _path(self, points: tuple[Point, ...], k: float, x: float, y: float, close: bool) -> PDFPathObject:
@@ -91,9 +110,12 @@ class Painter:
         c.setLineWidth(0.35)
         tall = max(ys) - min(ys)
         at = min(xs) - tall
+        lines = c.beginPath()
         while at < max(xs):
-            c.line(at, min(ys), at + tall, max(ys))
+            lines.moveTo(at, min(ys))
+            lines.lineTo(at + tall, max(ys))
             at += 3.5
+        c.drawPath(lines, stroke=1, fill=0)
         c.restoreState()
 
     def _line(self, item: Line, k: float, x: float, y: float, size: float) -> None:

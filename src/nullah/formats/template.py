@@ -67,7 +67,9 @@ def _tiles(canvas: Canvas, painter: Painter, sheet: Sheet, paper: tuple[float, f
             frame = canvas.beginPath()
             frame.rect(MARGIN * MM, (MARGIN + FOOT) * MM, wide * MM, tall * MM)
             canvas.clipPath(frame, stroke=0, fill=0)
-            painter.paint(sheet.drawing, MM, (MARGIN - x0) * MM, (MARGIN + FOOT + tall - y1) * MM)
+            foot = (MARGIN + FOOT) * MM
+            room = (MARGIN * MM, foot, (MARGIN + wide) * MM, foot + tall * MM)
+            painter.paint(sheet.drawing, MM, (MARGIN - x0) * MM, (MARGIN + FOOT + tall - y1) * MM, room=room)
             canvas.restoreState()
             _joins(canvas, wide, tall, column, columns, row, rows)
             page = row * columns + column + 1
