@@ -52,23 +52,29 @@ def _lines(
     wood: Wood, runs: tuple[Run, ...], at: Point, clip: tuple[Point, Point] | None, scale: float = 1.0
 ) -> list[Line]:
     out: list[Line] = []
-    for i, run in enumerate(runs, 1):
+    for i, pieces in enumerate(_clipped(runs, clip) if clip else [[run] for run in runs], 1):
         detail = APART * scale * (1 << min(COARSEST, (i & -i).bit_length() - 1))
-        for piece in _clipped(run, clip) if clip else (run,):
+        for piece in pieces:
             shifted = tuple((at[0] + x, at[1] + y) for x, y in piece)
             out.append(Line(shifted, f"figure {wood.species}", width=0.8, detail=detail))
     return out
 
 
-def _clipped(run: Run, clip: tuple[Point, Point]) -> list[Run]:
-    """The pieces of a run that lie in a rectangle."""
+def _clipped(runs: tuple[Run, ...], clip: tuple[Point, Point]) -> list[list[Run]]:
+    """The pieces of each run that lie in a rectangle."""
     (left, low), (right, top) = clip
-    xs, ys = [x for x, _ in run], [y for _, y in run]
-    if min(xs) >= left and max(xs) <= right and min(ys) >= low and max(ys) <= top:
-        return [run]
-    if max(xs) < left or min(xs) > right or max(ys) < low or min(ys) > top:
-        return []
-    return within([np.array(run)], [_rectangle(left, low, right - left, top - low)])[0]
+    found: list[list[Run]] = []
+    crossing: list[int] = []
+    for number, run in enumerate(runs):
+        xs, ys = [x for x, _ in run], [y for _, y in run]
+        inside = min(xs) >= left and max(xs) <= right and min(ys) >= low and max(ys) <= top
+        found.append([run] if inside else [])
+        if not inside and not (max(xs) < left or min(xs) > right or max(ys) < low or min(ys) > top):
+            crossing.append(number)
+    cut = within([np.array(runs[n]) for n in crossing], [_rectangle(left, low, right - left, top - low)])
+    for number, pieces in zip(crossing, cut, strict=True):
+        found[number] = pieces
+    return found
 
 
 def face_mark(x: float, y: float, size: float, ink: str = "ink") -> list[Primitive]:
