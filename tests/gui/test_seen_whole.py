@@ -249,3 +249,16 @@ def test_what_stays_as_it_was_beside_an_edit_stays_the_widget_it_is(demo_hand):
         if w.isVisible()
     ]
     assert tops == [0]  # what is laid out stands first
+
+
+def test_a_call_is_never_seen_squeezed_while_it_is_laid_out(demo_hand):
+    """What is painted before the next turn of the event loop: each option as high as its words want."""
+    hand = demo_hand
+    hand.session.do(demo.after_some_work(hand.project), "some work")
+    for station in ("breakdown", "piece", "joints"):
+        hand.window.go(station)
+        hand.session.do(edit.set_piece(hand.project, "wiggle", hand.project.piece.wiggle + 0.5), "wiggle")
+        cards = [c for c in hand.window.side.findChildren(OptionCard) if c.isVisible()]
+        assert cards
+        for card in cards:
+            assert card.height() >= card.layout().totalHeightForWidth(card.width()), (station, card.option.label)

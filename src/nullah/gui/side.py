@@ -232,6 +232,7 @@ class Side(QFrame):
     def refresh(self) -> None:
         self._refresh_calls()
         self._refresh_settings()
+        self.calls_area.settle()  # what of the call is put away depends on the settings
 
     def turn_all(self) -> None:
         """All settings, or the first of them and the call whole."""

@@ -281,6 +281,20 @@ class Rows(QScrollArea):
                 self._column.removeWidget(row_)
                 self._column.insertWidget(i, row_)
                 row_.show()
+        self.settle()
+
+    def settle(self) -> None:
+        """Lay the rows out at once: what is painted before the next turn of the event loop stands where it belongs."""
+        inside = self.widget()
+        for each in inside.findChildren(QWidget):
+            each.ensurePolished()  # the style sheet says how large its letters are
+            if each.layout() is not None:  # what of it is shown may be another than a moment ago
+                each.layout().invalidate()
+                each.updateGeometry()
+        self._column.invalidate()
+        tall = self._column.totalHeightForWidth(inside.width())
+        inside.resize(inside.width(), max(tall, self.viewport().height()))
+        self._column.activate()
 
     def forget(self) -> None:
         """Make every row anew the next time."""
