@@ -145,6 +145,16 @@ class Family(Protocol):
         """
 
 
+def depth_of_the_set(look: Look, usual: Callable[[float], float]) -> float:
+    """How deep a joint and the others of its set and family are sunk, mm: as one of them is cut, else the least asked of each
+    or, where nothing is, of the ``usual`` depth in the second part's thickness."""
+    mine = look.joint
+    others = [j for j in look.others() if mine.set and j.set == mine.set and j.family == mine.family]
+    done = [d for j in others if (d := look.as_cut("depth", j.id)) is not None]
+    asked = [(float(look.asked("depth")), mine), *((float(j.asked.get("depth", 0.0)), j) for j in others)]
+    return min(done or [own or usual(look.thickness(j.second)) for own, j in asked])
+
+
 @lru_cache(maxsize=16)
 def axis_of(way: str) -> tuple[int, int]:
     """The axis a way runs along, and whether up it (1) or down it (-1)."""

@@ -4,7 +4,6 @@ one geometry, with the words, steps and checks of each."""
 from __future__ import annotations
 
 from nullah.core.ask import Ask
-from nullah.core.design import JointDesign
 from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import (
@@ -16,6 +15,7 @@ from nullah.core.joints.family import (
     Span,
     axis_of,
     block_cut,
+    depth_of_the_set,
     marked_faces,
     own_point,
     with_span,
@@ -55,9 +55,7 @@ class Housing:
     def figure(self, name: str, look: Look) -> float:
         """depth (the same in every housing of its set: as one of them is cut, where one is), width, reach, stop, shoulder; mm."""
         if name == "depth":
-            others = _of_the_set(look)
-            done = [d for j in others if (d := look.as_cut("depth", j.id)) is not None]
-            return min(done or [_own_depth(look, j) for j in (look.joint, *others)])
+            return depth_of_the_set(look, depth_in)
         if name == "reach":
             return look.figure("depth") - float(look.asked("free"))
         if name in ("stop", "shoulder"):
@@ -142,17 +140,6 @@ class Housing:
             figures=figures | ({"shoulder": shoulder} if shoulder else {}),
             cuts=(cut, *on_mate),
         )
-
-
-def _own_depth(look: Look, joint: JointDesign) -> float:
-    asked = float(joint.asked.get("depth", 0.0)) if joint.id != look.joint.id else float(look.asked("depth"))
-    return asked or depth_in(look.thickness(joint.second))
-
-
-def _of_the_set(look: Look) -> tuple[JointDesign, ...]:
-    if not look.joint.set:
-        return ()
-    return tuple(j for j in look.others() if j.set == look.joint.set and j.family == look.joint.family)
 
 
 def _is_square(mate: Placed) -> bool:

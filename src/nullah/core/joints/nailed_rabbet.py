@@ -13,6 +13,7 @@ from nullah.core.joints.family import (
     Span,
     axis_of,
     block_cut,
+    depth_of_the_set,
     marked_faces,
     with_span,
 )
@@ -52,9 +53,7 @@ class NailedRabbet:
         if name == "pilot":
             return round(PILOT * look.figure("nail"), 1)
         if name == "depth":
-            alike = [j for j in look.others() if j.set and j.set == joint.set and j.family == joint.family]
-            cut = [d for j in alike if (d := look.as_cut("depth", j.id)) is not None]
-            return min(cut or [_own_depth(look, j.second) for j in (joint, *alike)])
+            return depth_of_the_set(look, lambda thick: round(SHARE * thick, 1))
         if name == "width":
             return look.thickness(joint.first)
         if name == "notch":
@@ -119,11 +118,6 @@ class NailedRabbet:
             },
             cuts=cuts,
         )
-
-
-def _own_depth(look: Look, part: str) -> float:
-    """As asked, or a share of the part that is rabbeted, mm to the tenth."""
-    return float(look.asked("depth")) or round(SHARE * look.thickness(part), 1)
 
 
 def _axes(look: Look) -> tuple[int, int]:

@@ -51,7 +51,6 @@ class PieceView(QWidget):
         self.session = session
         self._seen_from = ""
         self._room_for_sums = True
-        self.upright_shown = False
         self.fields: dict[str, Field] = {}
         self.sums: list[list[QWidget]] = []
         self.totals: list[QWidget] = []
@@ -179,7 +178,7 @@ class PieceView(QWidget):
 
     def stand_up(self, upright: bool) -> None:
         """Show the piece standing, or in three views; standing already, from where one first saw it."""
-        if upright and self.upright_shown:
+        if upright and self.canvas.turns:
             self.looking.again()
         self.listed.setChecked(False)
         self._make_room(upright)
@@ -213,7 +212,7 @@ class PieceView(QWidget):
         self.upright.setChecked(upright)
         for thing in (self.apart, self.closer, self.further, self.looking):
             thing.setVisible(upright)
-        self.upright_shown = self.canvas.turns = upright
+        self.canvas.turns = upright
         self._show_sums()
         self.canvas.margin = 26.0 if upright else 62.0
         self.canvas.margin_up = 26.0 if upright else 40.0
@@ -389,7 +388,7 @@ class PieceView(QWidget):
     def _show_sums(self) -> None:
         """The sums, where there is room for them beside the drawing, which shows the rods of a designed piece as well."""
         self.sums_area.setVisible(
-            self._room_for_sums and not (self.hand.isChecked() or self.upright_shown or self.listed.isChecked())
+            self._room_for_sums and not (self.hand.isChecked() or self.canvas.turns or self.listed.isChecked())
         )
 
     def _build_chains(self, chains: tuple[Chain, ...]) -> None:
