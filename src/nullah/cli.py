@@ -34,6 +34,9 @@ def start() -> None:
 def main(argv: Sequence[str] | None = None) -> int:
     """Run the command line; the exit code: 0, or 2 where the input does not serve."""
     os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "__all__")  # none is ours, and looking for them slows every start
+    os.environ.setdefault(
+        "OPENBLAS_NUM_THREADS", "1"
+    )  # systems of four equations: a second thread only costs its start
     words = list(sys.argv[1:] if argv is None else argv)
     if words and words[0] in COMMANDS:
         return _guarded(words)

@@ -74,6 +74,8 @@ class Patch:
 
 @frozen
 class _Face:
+    """A flat face of a body that looks at the eye."""
+
     body: int
     normal: Floats
     offset: float
