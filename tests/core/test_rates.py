@@ -4,14 +4,14 @@ import pytest
 
 from nullah.core import demo, edit
 from nullah.core.plan import plan
-from nullah.core.stations.rates import SETTING_UP, saw_step
+from nullah.core.stations.rates import SETTING_UP
 
 
 def timed(project, kind, times, many):
     """So many cuts of a kind, each having taken so many times what is common."""
     cuts = [c for c in plan(project).breakdown.cuts if c.kind == kind][:many]
     for c in cuts:
-        project = edit.logged(project, "time", "", step=saw_step(c), minutes=times * (SETTING_UP + c.minutes))
+        project = edit.logged(project, "time", "", step=c.name, minutes=times * (SETTING_UP + c.minutes))
     return project
 
 

@@ -4,12 +4,16 @@ The rays are worked out here triangle by triangle (Moeller and Trumbore 1997, "F
 outline of all by shapely.
 """
 
+import random
+
 import numpy as np
 import pytest
 from shapely.geometry import Point, Polygon
 from shapely.ops import unary_union
 
 from nullah.core import demo
+from nullah.core.document import Project
+from nullah.core.document_pieces import AddPart, Designed
 from nullah.core.pictures import bodies
 from nullah.core.plan import plan
 from nullah.core.shapes.seen import ABOVE, FRONT, RIGHT, looking, visible
@@ -24,7 +28,29 @@ def of(project):
     return bodies.of_piece(made, now.joints.of_piece[made.id], True)
 
 
-PIECES = {"box": of(demo.project()), "table": of(demo.with_a_table(demo.project()))}
+def blocks(seed):
+    """Plain blocks over, beside and in one another, no two sides in one plane."""
+    chance = random.Random(seed)
+    edits = tuple(
+        AddPart(
+            id=f"p-{n}",
+            label=f"p {n}",
+            length=chance.randrange(1, 7) * 20.0 + 0.05 * n,
+            width=chance.randrange(1, 7) * 20.0 + 0.05 * n,
+            thickness=chance.randrange(1, 7) * 20.0 + 0.05 * n,
+            at=tuple(chance.randrange(6) * 20.0 + 0.7 * n for _ in "xyz"),
+        )
+        for n in range(14)
+    )
+    return of(Project(pieces=(Designed(kind="free", name="Blocks", edits=edits),)))
+
+
+PIECES = {
+    "box": of(demo.project()),
+    "table": of(demo.with_a_table(demo.project())),
+    "blocks": blocks(1),
+    "more blocks": blocks(2),
+}
 
 
 def nearest(found, view, x, y):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
+from functools import lru_cache
 
 from nullah.core.wood.species import species
 
@@ -31,7 +31,8 @@ AT: dict[str, tuple[str, ...]] = {
 TOUCHED = ("break down", "true up", "finish")  # steps whose dust and shavings get to skin and breath
 
 
-def for_step(kind: str, woods: Collection[str] = ()) -> tuple[str, ...]:
+@lru_cache(maxsize=1024)
+def for_step(kind: str, woods: tuple[str, ...] = ()) -> tuple[str, ...]:
     """The cautions, in words, for a kind of step on these species; none for a kind that cannot hurt.
 
     Raises:

@@ -22,6 +22,7 @@ from nullah.core.stations import (
     piece,
     rates,
     rough,
+    rough_steps,
     timber,
     together,
     trueup,
@@ -154,6 +155,7 @@ def plan(
     done_true = kept.station("trueup", trueup.work, p.boards, p.readings, p.kit, p.choices, done_piece, done_break)
     done_joints = kept.station("joints", joints.work, p.kit, p.choices, done_piece)
     done_together = kept.station("together", together.work, p.kit, p.measured, p.choices, done_piece, done_joints)
+    cuts = kept.station("cuts", rough_steps.cut_steps, p.boards, sawing, done_true.planed_whole)
     done_bench = kept.station(
         "bench",
         bench.work,
@@ -166,6 +168,7 @@ def plan(
         done_true,
         done_joints,
         done_together,
+        cuts,
     )
     by_id = {part.id: part for part in done_piece.parts}
     calls = [

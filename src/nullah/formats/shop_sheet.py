@@ -11,7 +11,6 @@ from nullah.core.pictures import boards, piece
 from nullah.core.pictures import joint as joint_picture
 from nullah.core.pieces.part import Part
 from nullah.core.plan import Plan
-from nullah.core.stations.rates import saw_step
 from nullah.formats.paper import BOLD
 from nullah.formats.paper import ink as colour
 from nullah.formats.sheet import MARGIN, Sheet
@@ -84,7 +83,7 @@ class _Sheet(Sheet):
             self.drawing(boards.laid_out((board,), alone), BOARD)
             for cut in p.breakdown.cuts:
                 if cut.board == one.board:
-                    self.box(saw_step(cut) in done)
+                    self.box(cut.name in done)
                     self.words(f"{cut.number}. {board.name}: {cut.words}; {cut.side}", indent=14)
 
     def _joints(self) -> None:

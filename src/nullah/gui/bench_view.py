@@ -11,7 +11,6 @@ from PySide6.QtWidgets import QBoxLayout, QLineEdit, QWidget
 from nullah.core import edit, step_edits
 from nullah.core.drawing import Drawing
 from nullah.core.pictures import boards, joint, piece, surface
-from nullah.core.stations.rates import saw_step
 from nullah.core.stations.step import Step
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
@@ -235,7 +234,7 @@ def drawing_for(session: Session, step: Step) -> tuple[Drawing, str]:
     if found is not None:
         wood = next((p.species for p in plan.piece.parts if p.id in found.parts), "")
         return joint.side_by_side(found.faces[:1], wood), ""
-    cut = next((c for c in plan.breakdown.cuts if step.saws and saw_step(c) == step.id), None)
+    cut = next((c for c in plan.breakdown.cuts if step.saws and c.name == step.id), None)
     if cut is not None:
         mine = tuple(b for b in session.project.boards if b.id == cut.board)
         return boards.laid_out(mine, plan.breakdown), f"cut:{cut.number}"

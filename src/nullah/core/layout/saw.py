@@ -7,10 +7,12 @@ measured on that piece, from its left end or its lower edge, so that one setting
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
+from functools import cached_property
 
 from nullah.core.document import BoardLayout, Node
 from nullah.core.frozen import frozen
 from nullah.core.layout.model import cuts, leaves
+from nullah.core.layout.progress import cut_name
 from nullah.core.layout.taper import Outline
 from nullah.core.measure import marked
 
@@ -71,6 +73,11 @@ class SawCut:
     words: str
     area: float
     minutes: float
+
+    @cached_property
+    def name(self) -> str:
+        """What the cut is called, and its step in the bench book: it stays while other wood is laid out anew."""
+        return cut_name(self.board, self.node)
 
     @property
     def line(self) -> tuple[tuple[float, float], tuple[float, float]]:

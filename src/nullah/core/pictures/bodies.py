@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import OrderedDict
 from dataclasses import replace
+from functools import cached_property
 from typing import TypeVar
 
 from nullah.core.frozen import frozen
@@ -30,6 +31,12 @@ class Body:
     triangles: tuple[tuple[int, int, int], ...]
     flats: tuple[Flat, ...]
     placed: Placed
+
+    @cached_property
+    def box(self) -> tuple[Point3, Point3]:
+        """Its low and its high corner, mm."""
+        x, y, z = zip(*self.corners, strict=True)
+        return (min(x), min(y), min(z)), (max(x), max(y), max(z))
 
 
 _solids: OrderedDict[tuple[object, ...], Solid] = OrderedDict()

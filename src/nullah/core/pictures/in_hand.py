@@ -72,9 +72,10 @@ class Kept:
 
 def box_round(bodies: tuple[Body, ...]) -> tuple[Point3, Point3]:
     """The low and the high corner of all of them, mm."""
-    corners = [c for b in bodies for c in b.corners]
-    x, y, z = ([c[k] for c in corners] for k in range(3))
-    return (min(x), min(y), min(z)), (max(x), max(y), max(z))
+    lows, highs = zip(*(b.box for b in bodies), strict=True)
+    x, y, z = (min(low[k] for low in lows) for k in range(3))
+    right, back, top = (max(high[k] for high in highs) for k in range(3))
+    return (x, y, z), (right, back, top)
 
 
 def middle(low: Point3, high: Point3) -> Point3:

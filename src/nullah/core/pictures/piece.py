@@ -74,7 +74,7 @@ def _lids(bodies: tuple[Body, ...], low: Point3, high: Point3) -> tuple[str, ...
     whole = (high[0] - low[0]) * (high[1] - low[1])
     found = []
     for body in bodies:
-        a, b = box_round((body,))
+        a, b = body.box
         flat = abs(body.placed.axes[2][2]) > 0.999
         if flat and (b[0] - a[0]) * (b[1] - a[1]) > COVERS * whole and a[2] + b[2] > low[2] + high[2] + 1e-6:
             found.append(body.part)
@@ -94,7 +94,7 @@ def _dashed(
     boxes: dict[tuple[float, ...], tuple[Point, Point]] = {}
     for body in found.bodies:
         if body.part in housed and found.tags[body.part] not in seen:
-            a, b = ((c[ways[0]] + shift[0], c[ways[1]] + shift[1]) for c in box_round((body,)))
+            a, b = ((c[ways[0]] + shift[0], c[ways[1]] + shift[1]) for c in body.box)
             boxes.setdefault(tuple(round(v, 2) for v in (*a, *b)), (a, b))
     return [
         Line(((x0, y0), (x1, y0), (x1, y1), (x0, y1), (x0, y0)), "faint", dash=True)

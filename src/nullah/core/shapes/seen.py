@@ -11,7 +11,7 @@ import math
 from collections import OrderedDict
 from collections.abc import Callable, Sequence
 from dataclasses import replace
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, TypeAlias
 
 import numpy as np
 from numpy.typing import NDArray
@@ -72,6 +72,14 @@ class Patch:
     rings: tuple[tuple[Point, ...], ...]
 
 
+# how far a plane stands before another: so much for each mm right and up, and so much at the origin
+Rise: TypeAlias = tuple[float, float, float]
+# on the drawing; a box is an outline that fills it, which most are and which costs little
+Outline: TypeAlias = "Box | CrossSection"
+# what stands before a face, with how far where it is partly behind that
+Before: TypeAlias = "tuple[Box, Outline, Rise | None]"
+
+
 @frozen
 class _Face:
     """A flat face of a body that looks at the eye."""
@@ -82,7 +90,7 @@ class _Face:
     points: Floats  # (count, 3), its corners in space
     back: Floats  # (3, 3): from right, up and the offset of the face's plane to the point in space
     box: Box
-    shape: CrossSection
+    shape: Outline
     moved: Point  # on the drawing, from where the body stood when it was first seen
     whole: list[Rings]  # what is seen of it there where nothing stands before it, once that is asked
 
@@ -94,7 +102,7 @@ class _Silhouette:
     corners: Floats
     faces: list[_Face]
     box: Box
-    shape: CrossSection
+    shape: Outline
     within: Box
 
 
@@ -135,15 +143,13 @@ def visible(bodies: Sequence[tuple[Sequence[Point3], Sequence[Flat]]], view: Vie
         meet[itself] = False
         low, high = corners.ranges(some, meet)
         pairs = meet & (high > TOUCH)
+        clipped = _astride(some, faces, boxes, pairs, low < -TOUCH)
         for i, face in enumerate(some):
             if covered[i]:
                 continue
-            before: list[tuple[Box, CrossSection, _Face | None]] = [
-                (whole[n].box, whole[n].shape, None) for n in np.flatnonzero(wholly[i])
-            ]
-            for j in np.flatnonzero(pairs[i]):
-                other = faces[j]
-                before.append((other.box, other.shape, None if low[i, j] >= -TOUCH else other))
+            before: list[Before] = [(whole[n].box, whole[n].shape, None) for n in np.flatnonzero(wholly[i]).tolist()]
+            for j in np.flatnonzero(pairs[i]).tolist():
+                before.append((faces[j].box, faces[j].shape, clipped.get((i, j))))
             found += _patches(face, _less(manifold3d, face, before)) if before else _untouched(face)
     return tuple(found)
 
@@ -178,6 +184,30 @@ class _Sets:
             low[i, j], high[i, j] = np.minimum.reduceat(reach, begin), np.maximum.reduceat(reach, begin)
             first = last
         return low, high
+
+
+def _astride(
+    some: list[_Face], faces: list[_Face], boxes: Floats, pairs: NDArray[np.bool_], behind: NDArray[np.bool_]
+) -> dict[tuple[int, int], Rise]:
+    """Of pairs of a face and another that is partly ``behind`` its plane: how far the other stands before it at each point of the
+    drawing. Where they meet on the drawing it may be wholly before, which is no such pair; or nowhere: it is taken out of ``pairs``."""
+    i, j = np.nonzero(pairs & behind)
+    if not len(i):
+        return {}
+    back, offset = np.array([f.back for f in faces]), np.array([f.offset for f in faces])
+    rise = np.einsum("na,nab->nb", np.array([f.normal for f in some])[i], back[j])
+    rise[:, 2] = rise[:, 2] * offset[j] - np.array([f.offset for f in some])[i]
+    mine = np.array([f.box for f in some])[i]
+    low, high = np.maximum(mine[:, :2], boxes[j, :2]), np.minimum(mine[:, 2:], boxes[j, 2:])
+    ends = rise[:, :2] * low, rise[:, :2] * high
+    least, most = (rise[:, 2] + how(*ends).sum(axis=1) for how in (np.minimum, np.maximum))
+    none = most <= TOUCH
+    pairs[i[none], j[none]] = False
+    astride = np.flatnonzero(~none & (least < -TOUCH))
+    return {
+        (a, b): (x, y, z)
+        for a, b, (x, y, z) in zip(i[astride].tolist(), j[astride].tolist(), rise[astride].tolist(), strict=True)
+    }
 
 
 def _behind_one(m: Any, at: _Sets, view: View, silhouette: Callable[[int], _Silhouette]) -> NDArray[np.bool_]:
@@ -224,21 +254,69 @@ def _lies_in(a: Floats, b: Floats) -> NDArray[np.bool_]:
     return lies
 
 
-def _less(m: Any, face: _Face, before: list[tuple[Box, CrossSection, _Face | None]]) -> CrossSection:
+def _section(m: Any, shape: Outline) -> CrossSection:
+    """An outline as the solid engine has it."""
+    if not isinstance(shape, tuple):
+        return shape
+    left, low, right, top = shape
+    made: CrossSection = m.CrossSection.square((right - left, top - low)).translate((left, low))
+    return made
+
+
+def _translated(shape: Outline, x: float, y: float) -> Outline:
+    """An outline moved right and up on the drawing."""
+    if not isinstance(shape, tuple):
+        return shape.translate((x, y))
+    left, low, right, top = shape
+    return (left + x, low + y, right + x, top + y)
+
+
+def _nothing(shape: Outline) -> bool:
+    """Whether an outline has no room in it."""
+    if isinstance(shape, tuple):
+        left, low, right, top = shape
+        return bool(left >= right or low >= top)
+    return bool(shape.is_empty())
+
+
+def _box_less(a: Box, b: Box) -> Box | None:
+    """A box less another where that leaves a box, or nothing (one of no width); None where it leaves something else."""
+    if b[0] >= a[2] or b[2] <= a[0] or b[1] >= a[3] or b[3] <= a[1]:
+        return a
+    wide, tall = b[0] <= a[0] and b[2] >= a[2], b[1] <= a[1] and b[3] >= a[3]
+    if wide and tall:
+        return (a[0], a[1], a[0], a[1])
+    if tall and (b[0] <= a[0] or b[2] >= a[2]):
+        return (b[2], a[1], a[2], a[3]) if b[0] <= a[0] else (a[0], a[1], b[0], a[3])
+    if wide and (b[1] <= a[1] or b[3] >= a[3]):
+        return (a[0], b[3], a[2], a[3]) if b[1] <= a[1] else (a[0], a[1], a[2], b[1])
+    return None
+
+
+def _less(m: Any, face: _Face, before: list[Before]) -> Outline:
     """A face less what stands before it; nothing more is asked once nothing is left. What stands wholly before it comes first, the
     largest of it first; what stands partly before it is clipped at its plane."""
-    shape = face.shape
+    shape: Outline = face.shape
     before.sort(key=lambda b: (b[2] is not None, -(b[0][2] - b[0][0]) * (b[0][3] - b[0][1])))
     at = 0
-    while at < len(before) and not shape.is_empty():
-        room, some = shape.bounds(), before[at : at + (1 if at < SINGLY else TOGETHER)]
-        nearer = [other if clipped is None else _clipped(m, clipped, face, room) for _, other, clipped in some]
-        there = [n for n in nearer if n is not None]
-        if len(there) == 1:
-            shape = shape - there[0]
-        elif there:
-            shape = m.CrossSection.batch_boolean([shape, *there], m.OpType.Subtract)
+    while at < len(before):
+        if _nothing(shape):
+            break
+        room = shape if isinstance(shape, tuple) else shape.bounds()
+        some = before[at : at + (1 if at < SINGLY else TOGETHER)]
         at += len(some)
+        nearer = [other if rise is None else _clipped(m, box, other, rise, room) for box, other, rise in some]
+        there = [n for n in nearer if n is not None]
+        if len(there) == 1 and isinstance(shape, tuple) and isinstance(there[0], tuple):
+            left = _box_less(shape, there[0])
+            if left is not None:
+                shape = left
+                continue
+        if len(there) == 1:
+            shape = _section(m, shape) - _section(m, there[0])
+        elif there:
+            outlines = [_section(m, shape), *(_section(m, n) for n in there)]
+            shape = m.CrossSection.batch_boolean(outlines, m.OpType.Subtract)
     return shape
 
 
@@ -269,26 +347,27 @@ def _faces(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: Vi
     left, low, right, top = known.within
     within = (left + x, low + y, right + x, top + y)
     faces = [_elsewhere(f, number, by, x, y) for f in known.faces]
-    return _Silhouette(corners, faces, box, known.shape.translate((x, y)), within)
+    return _Silhouette(corners, faces, box, _translated(known.shape, x, y), within)
 
 
 def _outlined(m: Any, corners: Floats, faces: list[_Face]) -> _Silhouette:
     """A body's faces with all that they cover on the drawing, and the boxes round and within it."""
     if not faces:
-        return _Silhouette(corners, faces, NOWHERE, m.CrossSection(), NOWHERE)
+        return _Silhouette(corners, faces, NOWHERE, NOWHERE, NOWHERE)
+    if len(faces) == 1:
+        return _Silhouette(corners, faces, faces[0].box, faces[0].shape, _within(m, faces[0].box, faces[0].shape))
     boxes = [f.box for f in faces]
     box = (min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes))
-    shape = m.CrossSection.batch_boolean([f.shape for f in faces], m.OpType.Add)
+    shape = m.CrossSection.batch_boolean([_section(m, f.shape) for f in faces], m.OpType.Add)
     return _Silhouette(corners, faces, box, shape, _within(m, box, shape))
 
 
-def _within(m: Any, box: Box, shape: CrossSection) -> Box:
+def _within(m: Any, box: Box, shape: Outline) -> Box:
     """A box within an outline: the one round it, less a strip for each gap between the two, the one that takes least."""
-    if (box[2] - box[0]) * (box[3] - box[1]) - shape.area() < NO_ROOM:
+    if isinstance(shape, tuple) or (box[2] - box[0]) * (box[3] - box[1]) - shape.area() < NO_ROOM:
         return box
     left, low, right, top = box
-    whole = m.CrossSection([[(left, low), (right, low), (right, top), (left, top)]])
-    for gap in (whole - shape).decompose():
+    for gap in (_section(m, box) - shape).decompose():
         a, b, c, d = gap.bounds()
         if a >= right or c <= left or b >= top or d <= low:
             continue
@@ -302,7 +381,7 @@ def _elsewhere(face: _Face, number: int, by: Floats, x: float, y: float) -> _Fac
     left, low, right, top = face.box
     offset = face.offset + float(face.normal @ by)
     box = (left + x, low + y, right + x, top + y)
-    shape = face.shape.translate((x, y))
+    shape = _translated(face.shape, x, y)
     moved = (face.moved[0] + x, face.moved[1] + y)
     return _Face(number, face.normal, offset, face.points + by, face.back, box, shape, moved, face.whole)
 
@@ -329,15 +408,29 @@ def _looking(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: 
     found = []
     for i, turned in zip(seen.tolist(), back, strict=True):
         numbers = [n for ring in flats[i].rings for n in ring]
-        shape = m.CrossSection([flat[list(ring)] for ring in flats[i].rings], m.FillRule.Positive)
         on = flat[numbers].tolist()
         xs, ys = [p[0] for p in on], [p[1] for p in on]
         normal = normals[i]
         box = (min(xs), min(ys), max(xs), max(ys))
+        shape = (
+            box
+            if _is_box(on, box)
+            else m.CrossSection([flat[list(ring)] for ring in flats[i].rings], m.FillRule.Positive)
+        )
         found.append(
             _Face(number, normal, float(normal @ three[i, 0]), corners[numbers], turned, box, shape, (0.0, 0.0), [])
         )
     return found
+
+
+def _is_box(corners: list[list[float]], box: Box) -> bool:
+    """Whether four corners one after the other are those of the box round them."""
+    if len(corners) != 4 or box[0] >= box[2] or box[1] >= box[3]:
+        return False
+    at = [(x == box[2], y == box[3]) for x, y in corners if x in (box[0], box[2]) and y in (box[1], box[3])]
+    return len(set(at)) == 4 and all(
+        (a[0] == b[0]) != (a[1] == b[1]) for a, b in zip(at, [*at[1:], at[0]], strict=True)
+    )
 
 
 def _cross(a: Floats, b: Floats) -> Floats:
@@ -348,13 +441,12 @@ def _cross(a: Floats, b: Floats) -> Floats:
     return out
 
 
-def _clipped(m: Any, other: _Face, face: _Face, room: Box) -> CrossSection | None:
+def _clipped(m: Any, box: Box, other: Outline, rise: Rise, room: Box) -> Outline | None:
     """What of another face lies before the plane of a face, on the drawing where it meets what is left of that in ``room``: within its
     own plane that is all on one side of a line. None where it is nothing."""
-    x, y, at = (float(v) for v in face.normal @ other.back)
-    rest = at * other.offset - face.offset  # how far before the plane: x * right + y * up + rest
-    left, low = max(room[0], other.box[0]), max(room[1], other.box[1])
-    right, top = min(room[2], other.box[2]), min(room[3], other.box[3])
+    x, y, rest = rise
+    left, low = max(room[0], box[0]), max(room[1], box[1])
+    right, top = min(room[2], box[2]), min(room[3], box[3])
     if left >= right or low >= top:
         return None
     least = rest + min(x * left, x * right) + min(y * low, y * top)
@@ -362,17 +454,17 @@ def _clipped(m: Any, other: _Face, face: _Face, room: Box) -> CrossSection | Non
     if most <= TOUCH:
         return None
     if least >= -TOUCH:
-        return other.shape
+        return other
     long = math.hypot(x, y)
     out = np.array([x, y]) / long
     along = np.array([-out[1], out[0]])
-    far = 4 * max(abs(v) for v in other.box) + abs(rest) / long + 1.0
+    far = 4 * max(abs(v) for v in box) + abs(rest) / long + 1.0
     start = out * (-rest / long)
     half = [start - along * far, start + out * far * 2 - along * far, start + out * far * 2 + along * far]
-    return other.shape ^ m.CrossSection([[*half, start + along * far]], m.FillRule.NonZero)
+    return _section(m, other) ^ m.CrossSection([[*half, start + along * far]], m.FillRule.NonZero)
 
 
-def _patches(face: _Face, shape: CrossSection) -> list[Patch]:
+def _patches(face: _Face, shape: Outline) -> list[Patch]:
     """What is left of a face, each piece by itself with its holes."""
     return [Patch(face.body, _way(face), rings) for rings in _pieces(shape)]
 
@@ -394,8 +486,12 @@ def _shifted(rings: Rings, x: float, y: float) -> Rings:
     return tuple(tuple((a + x, b + y) for a, b in ring) for ring in rings) if x or y else rings
 
 
-def _pieces(shape: CrossSection) -> list[Rings]:
+def _pieces(shape: Outline) -> list[Rings]:
     """The pieces of an outline that are large enough to be drawn, each as its outer ring and those of its holes."""
+    if isinstance(shape, tuple):
+        left, low, right, top = shape
+        ring = ((left, low), (right, low), (right, top), (left, top))
+        return [(ring,)] if (right - left) * (top - low) >= LEAST else []
     plain = shape.simplify(1e-3)
     found = []
     for piece in [plain] if plain.num_contour() == 1 else plain.decompose():

@@ -65,7 +65,7 @@ def solid(part: str, size: Point3, cuts: Iterable[Cut]) -> Solid:
     taken += [_hull(manifold3d, sizes, cut) for cut in cuts if cut.far]
     body = manifold3d.Manifold.cube(sizes)
     if taken:
-        body = body - manifold3d.Manifold.batch_boolean(taken, manifold3d.OpType.Add)
+        body = manifold3d.Manifold.batch_boolean([body, *taken], manifold3d.OpType.Subtract)
     if body.is_empty():
         raise BadSolid(f"Nothing is left of {part}: its cuts take all of it.")
     return _closed(body)

@@ -57,9 +57,10 @@ def work(
     trueup: TrueupResult,
     joints: JointsResult,
     together: dict[str, TogetherResult],
+    cuts: tuple[Step, ...],
 ) -> BenchResult:
     """The station: the steps as the plan stands, with what is done and what the log says it took."""
-    job = Job(boards, piece, as_made, breakdown, trueup, joints)
+    job = Job(boards, piece, as_made, breakdown, trueup, joints, cuts)
     steps = [
         *rough_steps.steps(job),
         *true_steps.steps(job),
@@ -235,7 +236,7 @@ def _last_steps(made: Made, joints: tuple[JointPlan, ...], together: TogetherRes
             "Plane the ends flush, ease the arrises, finish inside and out alike.",
             waits=before,
             minutes=40,
-            cautions=cautions.for_step("finish", sorted(woods)),
+            cautions=cautions.for_step("finish", tuple(sorted(woods))),
         )
     )
     return [*steps, *_use_step(made, steps[-1].id)]

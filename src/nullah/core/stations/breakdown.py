@@ -20,7 +20,7 @@ from nullah.core.layout.clear import Box
 from nullah.core.layout.graft import grafted, only_parts
 from nullah.core.layout.model import Blank, Layout, Options, Stock, cuts, leaves
 from nullah.core.layout.move import NoPlace, moved
-from nullah.core.layout.progress import Progress, cut_name, pruned, sawn_so_far, without_parts
+from nullah.core.layout.progress import Progress, cut_name, in_turn, pruned, sawn_so_far, without_parts
 from nullah.core.layout.saw import HARDNESS, SawBoard, SawCut, SawRates, Totals, saw_plan, totals
 from nullah.core.layout.search import search
 from nullah.core.layout.taper import Outline
@@ -57,6 +57,39 @@ class Sawing:
     offcuts: tuple[tuple[str, Node], ...] = ()  # that are no boards of their own yet
     sums: Totals = field(default_factory=lambda: totals(()))
     boards: Mapping[str, SawBoard] = field(default_factory=dict)  # what sawing each board takes, by its id
+    laid: tuple[BoardLayout, ...] = ()  # the layout
+
+    @cached_property
+    def _in_turn(self) -> list[tuple[str, Node, str]]:
+        """Board, node and the cut that frees it, of every node of the layout."""
+        return [(b.board, n, before) for b in self.laid for n, before in in_turn(b)]
+
+    @cached_property
+    def _names(self) -> frozenset[str]:
+        """The names of the cuts that go through wood."""
+        return frozenset(c.name for c in self.cuts)
+
+    @cached_property
+    def after(self) -> dict[str, str]:
+        """The cut after which the piece of each cut is in hand, "" for a whole board; a cut through no wood is none, its piece was in
+        hand before."""
+        before = {cut_name(board, n): name for board, n, name in self._in_turn if n.use == "cut"}
+        out = {}
+        for cut in before:
+            name = before[cut]
+            while name and name not in self._names:
+                name = before[name]
+            out[cut] = name
+        return out
+
+    @cached_property
+    def freed_by(self) -> dict[str, str]:
+        """The cut after which each blank is free; "" where the board is the blank."""
+        return {
+            n.part: name if name in self._names else self.after.get(name, "")
+            for _, n, name in self._in_turn
+            if n.use == "part"
+        }
 
 
 @frozen
@@ -134,7 +167,7 @@ def sawing_of(boards: tuple[Board, ...], layout: AcceptedLayout | None) -> Sawin
     saw = saw_plan(live, by_saw)
     over = [(b.board, offcut_of(by_id[b.board], n)) for b in live if not by_id[b.board].sawn for n in leaves(b.root)]
     still = ((board, n) for board, n in over if n is not None and offcut_id(board, n) not in by_id)
-    return Sawing(saw, tuple(still), totals(saw), by_saw)
+    return Sawing(saw, tuple(still), totals(saw), by_saw, layout.boards if layout else ())
 
 
 def progress_of(
@@ -148,7 +181,7 @@ def progress_of(
     if layout is None:
         return {}
     by_id = {b.id: b for b in boards}
-    through = {cut_name(c.board, c.node) for c in sawing.cuts}
+    through = {c.name for c in sawing.cuts}
     parts, steps = {m.part for m in cut}, set(done)
     out = {}
     for b in layout.boards:

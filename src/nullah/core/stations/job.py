@@ -4,15 +4,14 @@ from __future__ import annotations
 
 from functools import cached_property
 
-from nullah.core.document import Board, Node
+from nullah.core.document import Board
 from nullah.core.frozen import frozen
-from nullah.core.layout.progress import cut_name, in_turn
 from nullah.core.pieces.part import Part
 from nullah.core.stations.as_made import AsMade
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.joints import JointsResult
 from nullah.core.stations.made import PieceResult
-from nullah.core.stations.rates import saw_step
+from nullah.core.stations.step import Step
 from nullah.core.stations.trueup import TrueupResult
 
 WOOD = "wood"  # the step that stands for wood which is not there yet
@@ -28,6 +27,7 @@ class Job:
     breakdown: BreakdownResult
     trueup: TrueupResult
     joints: JointsResult
+    cuts: tuple[Step, ...]  # of the saw
 
     @cached_property
     def by_id(self) -> dict[str, Board]:
@@ -38,36 +38,6 @@ class Job:
     def parts(self) -> dict[str, Part]:
         """The parts by id."""
         return {p.id: p for p in self.piece.parts}
-
-    @cached_property
-    def _in_turn(self) -> list[tuple[str, Node, str]]:
-        """Board, node and the cut that frees it, of every node of the layout."""
-        layout = self.breakdown.layout
-        return [(b.board, n, before) for b in (layout.boards if layout else ()) for n, before in in_turn(b)]
-
-    @cached_property
-    def after(self) -> dict[str, str]:
-        """The saw step after which the piece of each cut is in hand, "" for a whole board; a cut through no wood is none, its piece
-        was in hand before."""
-        before = {cut_name(board, n): name for board, n, name in self._in_turn if n.use == "cut"}
-        steps = {saw_step(c) for c in self.breakdown.cuts}
-        out = {}
-        for cut in before:
-            name = before[cut]
-            while name and name not in steps:
-                name = before[name]
-            out[cut] = name
-        return out
-
-    @cached_property
-    def freed_by(self) -> dict[str, str]:
-        """The saw step after which each blank is free; "" where the board is the blank."""
-        steps = {saw_step(c) for c in self.breakdown.cuts}
-        return {
-            n.part: name if name in steps else self.after.get(name, "")
-            for _, n, name in self._in_turn
-            if n.use == "part"
-        }
 
     @property
     def laid_on(self) -> tuple[str, ...]:
@@ -88,7 +58,7 @@ class Job:
         place = self.breakdown.places.get(blank)
         if place is None:
             return ()
-        freed = self.freed_by.get(blank, "")
+        freed = self.breakdown.sawing.freed_by.get(blank, "")
         waits = (freed,) if freed else ()
         if self.as_made.waits(place[0]):
             waits = (*waits, f"damp {place[0]}")

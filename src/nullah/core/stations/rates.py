@@ -5,17 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from nullah.core.document import LogEntry
-from nullah.core.layout.progress import cut_name
 from nullah.core.layout.saw import SawCut, SawRates
 
 SETTING_UP = 1.0  # minutes a cut takes beside the sawing: marking, holding (common practice, no source)
 FEWEST = 3  # timed cuts of a kind before they say anything
 LEAST, MOST = 0.2, 5.0  # rates further from the common ones are a timer left running
-
-
-def saw_step(cut: SawCut) -> str:
-    """The id of a cut's step in the bench book: it stays while other wood is laid out anew."""
-    return cut_name(cut.board, cut.node)
 
 
 def work(log: Sequence[LogEntry], cuts: Sequence[SawCut]) -> SawRates:
@@ -26,10 +20,10 @@ def work(log: Sequence[LogEntry], cuts: Sequence[SawCut]) -> SawRates:
             took[entry.step] = took.get(entry.step, 0.0) + entry.minutes
     rates, timed = [], []
     for kind in ("crosscut", "rip"):
-        mine = [c for c in cuts if c.kind == kind and took.get(saw_step(c), 0.0) > 0]
+        mine = [c for c in cuts if c.kind == kind and took.get(c.name, 0.0) > 0]
         common = sum(SETTING_UP + c.minutes for c in mine)
         told = len(mine) >= FEWEST and common > 0
-        rate = sum(took[saw_step(c)] for c in mine) / common if told else 1.0
+        rate = sum(took[c.name] for c in mine) / common if told else 1.0
         rates.append(min(max(rate, LEAST), MOST))
         timed.append(len(mine) if told else 0)
     return SawRates(rates[0], rates[1], (timed[0], timed[1]))

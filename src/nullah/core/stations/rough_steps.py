@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from nullah.core import cautions
+from nullah.core.document import Board
 from nullah.core.layout.saw import SawCut
 from nullah.core.measure import marked
+from nullah.core.stations.breakdown import Sawing
 from nullah.core.stations.job import WOOD, Job
-from nullah.core.stations.rates import SETTING_UP, saw_step
+from nullah.core.stations.rates import SETTING_UP
 from nullah.core.stations.step import Step, told_figure
 from nullah.core.stations.true_steps import planing_minutes
 
@@ -17,11 +19,10 @@ def steps(job: Job) -> list[Step]:
     whole = [b for b in job.laid_on if b in job.trueup.planed_whole]
     out += [_wait(b, job, ()) for b in whole if job.as_made.waits(b)]
     out += [_plane_whole(b, job) for b in whole]
-    cuts = _cuts(job)
-    out += cuts
+    out += job.cuts
     for b in job.laid_on or tuple(job.by_id):
         if job.as_made.waits(b) and b not in whole:
-            out.append(_wait(b, job, tuple(s.id for s in cuts if s.saws == b)))
+            out.append(_wait(b, job, tuple(s.id for s in job.cuts if s.saws == b)))
     return out
 
 
@@ -74,21 +75,22 @@ def _plane_whole(board: str, job: Job) -> Step:
     )
 
 
-def _cuts(job: Job) -> list[Step]:
+def cut_steps(boards: tuple[Board, ...], sawing: Sawing, planed_whole: frozenset[str]) -> tuple[Step, ...]:
+    """The steps of the saw, in order; boards ``planed_whole`` are planed before."""
+    by_id = {b.id: b for b in boards}
     out = []
-    for cut in job.breakdown.cuts:
-        name = job.after[saw_step(cut)]
-        first = (f"plane {cut.board}",) if cut.board in job.trueup.planed_whole else ()
-        out.append(_cut(cut, job, (name,) if name else first))
-    return out
+    for cut in sawing.cuts:
+        name = sawing.after[cut.name]
+        first = (f"plane {cut.board}",) if cut.board in planed_whole else ()
+        out.append(_cut(cut, by_id[cut.board], (name,) if name else first))
+    return tuple(out)
 
 
-def _cut(cut: SawCut, job: Job, waits: tuple[str, ...]) -> Step:
-    board = job.by_id[cut.board]
+def _cut(cut: SawCut, board: Board, waits: tuple[str, ...]) -> Step:
     planed = cut.kind == "plane"
     words = f"{cut.words[:1].upper()}{cut.words[1:]}; {cut.side}. Hold {cut.hold}."
     return Step(
-        saw_step(cut),
+        cut.name,
         "breakdown",
         f"Cut {cut.number}: {cut.kind} {'an edge of ' if planed else ''}{board.name}",
         words,

@@ -54,7 +54,7 @@ class Canvas(QWidget):
         self._field: QLineEdit | None = None
         self._still: tuple[object, ...] = ()
         self._still_pixels = QPixmap()
-        self._fitted: tuple[object, Drawing, Scale] = (None, self.drawing, Scale(1.0, 0.0, 0.0))
+        self._fitted: tuple[tuple[object, ...] | None, Drawing, Scale] = (None, self.drawing, Scale(1.0, 0.0, 0.0))
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMinimumSize(240, 150)
@@ -104,6 +104,7 @@ class Canvas(QWidget):
                 self.margin_up,
                 lambda k: self.renderer.words_at(self.drawing, k),
                 BAR if self.bar else 0.0,
+                self._fitted[2].k if self._fitted[0] is not None and self._fitted[0][1:] == key[1:] else 0.0,
             )
             self._fitted = (key, self.drawing, base)
         return self._fitted[2]

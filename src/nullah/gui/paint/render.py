@@ -56,18 +56,21 @@ def fitted_with_words(
     up: float | None,
     words: Callable[[float], tuple[float, float, float, float]],
     foot: float = 0.0,
+    before: float = 0.0,
 ) -> Scale:
     """As ``fitted``, but margins are no wider than figures and names need that stand beyond what is drawn.
 
     Args:
         words: what all words take at so many pixels a mm: left, low, right, top, in pixels from mm (0, 0), y upward.
         foot: what is kept free below, pixels.
+        before: pixels a mm of what was shown until now, which stay where they serve nearly as well; 0 where there was nothing.
     """
     left, low, right, top = drawing.extent()
     height -= foot
     wide, tall = max(right - left, 1e-6), max(top - low, 1e-6)
     across, side = min(LEAST_MARGIN, margin), min(LEAST_MARGIN, margin if up is None else up)
-    k = max(1e-6, min((width - 2 * across) / wide, (height - 2 * side) / tall))
+    largest = max(1e-6, min((width - 2 * across) / wide, (height - 2 * side) / tall))
+    k = before if 0 < before <= largest else largest
     best: tuple[float, float, list[float]] | None = None
     for _ in range(TRIES):
         box = words(k)
@@ -77,7 +80,10 @@ def fitted_with_words(
         if best is None or over < best[0]:
             best = (over, k, need)
         if over <= 1.0:
-            break
+            if k != before or k == largest or over >= MOST_STEP:
+                break
+            best, k = None, largest
+            continue
         # what would fit if the words stayed as they are; the smaller it is drawn, the more of its figures stand beside it
         fits = min((width - need[0] - need[2]) / wide, (height - need[1] - need[3]) / tall)
         k = min(max(fits, LEAST_STEP * k), MOST_STEP * k)
