@@ -83,6 +83,10 @@ class Hand:
     def wait_for_call(self, call_id):
         self.bot.waitUntil(lambda: self.plan.call(call_id) is not None and self.plan.call(call_id).open, timeout=5000)
 
+    def written(self):
+        """Wait until what is exported is written."""
+        self.bot.waitUntil(lambda: not self.window.files.exporter.at_work, timeout=60_000)
+
     def gauge(self, part, mate):
         """Gauge settings for the baseline of a part where it meets a mate."""
         settings = [s for s in self.plan.joints.settings if s.tool == "marking gauge" and part in s.parts]

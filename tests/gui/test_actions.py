@@ -91,6 +91,7 @@ def test_every_action_does_what_it_says_by_its_key_or_from_the_list(demo_hand, t
         if action_id == "save":
             assert (tmp_path / "box.nullah").exists()
         if action_id == "export":
+            hand.written()
             assert (tmp_path / "shop" / "full-size.pdf").exists()
     assert seen == set(MARK)
 

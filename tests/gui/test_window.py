@@ -6,7 +6,7 @@ import sys
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import QPoint, QProcess, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit
 
@@ -248,9 +248,26 @@ def test_a_broken_file_leaves_the_open_project(demo_hand, tmp_path):
 
 def test_export_from_the_window(demo_hand, tmp_path):
     demo_hand.window.files.export_to(tmp_path)
+    demo_hand.window.files.export_to(tmp_path / "once more")
+    assert "still being written" in demo_hand.note()
+    demo_hand.written()
     assert "shop-sheet.pdf" in demo_hand.note()
+    assert not (tmp_path / "once more").exists()
     for name in ("cut-list.csv", "full-size.pdf", "standing.svg", "layout.svg"):
         assert (tmp_path / name).stat().st_size > 500
+
+
+def test_an_export_that_cannot_be_written_or_breaks_off_says_so(demo_hand, tmp_path):
+    (tmp_path / "file").write_text("in the way")
+    demo_hand.window.files.export_to(tmp_path / "file")
+    demo_hand.written()
+    assert "Could not save file" in demo_hand.note()
+    assert (tmp_path / "file").read_text() == "in the way"
+    demo_hand.window.files.export_to(tmp_path / "shop")
+    demo_hand.window.files.exporter.findChild(QProcess).kill()
+    demo_hand.written()
+    assert "broke off" in demo_hand.note()
+    assert not list(tmp_path.glob("shop/*.pdf"))
 
 
 def test_a_new_project_opens_on_a_practice_box_and_an_empty_rack(hand):

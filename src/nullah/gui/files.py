@@ -9,8 +9,10 @@ from PySide6.QtCore import QFileSystemWatcher, QObject
 from PySide6.QtWidgets import QFileDialog, QWidget
 
 from nullah.core.piece_edits import fresh
+from nullah.exporting import ExportTask
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble, spoken
+from nullah.gui.exporter import Exporter
 from nullah.gui.notice import Notice
 from nullah.gui.recovery import Recovered
 from nullah.gui.session import Session
@@ -28,6 +30,8 @@ class Files(QObject):
         self._watcher = QFileSystemWatcher(self)
         self._watcher.fileChanged.connect(lambda _: self.look_outside())
         session.changed.connect(self._watch)
+        self.exporter = Exporter(self)
+        self.exporter.told.connect(session.said)
         self._watch()
 
     # ---- new, open, save
@@ -92,6 +96,7 @@ class Files(QObject):
     def may_close(self) -> bool:
         """Whether the window may close: unsaved work is kept for the next start; where it cannot be, that is told instead."""
         if self._closing_anyway or self.session.write_recovery():
+            self.exporter.wait()
             return True
         self._stop_before_loss(
             FileTrouble("the place for recovery cannot be written."), lambda: self._close_all_the_same()
@@ -136,15 +141,10 @@ class Files(QObject):
             self.export_to(Path(folder))
 
     def export_to(self, folder: Path) -> None:
-        """Write everything for the shop into a folder."""
-        from nullah.formats.export import export  # on first use: the PDF library alone would make every start slower
-
-        try:
-            written = export(self.session.plan, folder, project=self.session.path)
-        except FileTrouble as trouble:
-            self.session.said.emit(str(trouble), True)
-            return
-        self.session.said.emit(f"Written: {', '.join(map(spoken, written))}.", False)
+        """Write everything for the shop into a folder, in a process of its own; what came of it is said once it is done."""
+        s = self.session
+        s.said.emit("Writing cut list, sheets, templates and pictures.", False)
+        self.exporter.start(ExportTask(project_file.dumps(s.project), folder.absolute(), s.path))
 
     # ---- never lost
 

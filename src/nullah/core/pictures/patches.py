@@ -19,7 +19,12 @@ END_ON = 0.9  # cosine: a face that looks along the grain by more than this is e
 FLAT_ON = 0.999  # cosine: a face that looks along the thickness by more than this bears the part's figure
 SMALLEST_NAMED = 700.0  # mm2 of a patch that bears its part's name
 MOST_CORNERS = 400  # of what is seen of a broad side: where it is seen in more bits than that it bears no figure
+MOST_FIGURED = 32  # broad sides that bear a figure, those of which most is seen: nobody makes out the grain of more
 MOST_NAMED = 60  # parts: with more of them no name stands
+
+
+Side = tuple[int, bool]  # of a body by its number, and whether it is its face
+Outlines = list[tuple[Point, ...]]
 
 
 @frozen
@@ -40,7 +45,7 @@ def drawn(shown: Shown, view: View, shift: Point = (0.0, 0.0), shaded: bool = Fa
     stand = [(moved(b.corners, shown.off.get(b.part)), b.flats) for b in shown.bodies]
     items: list[Primitive] = []
     named: dict[str, tuple[float, Point, float, float]] = {}
-    broad: dict[tuple[int, bool], list[tuple[Point, ...]]] = {}
+    broad: dict[Side, Outlines] = {}
     for patch in visible(stand, view):
         body = shown.bodies[patch.body]
         rings = tuple(tuple((x + shift[0], y + shift[1]) for x, y in ring) for ring in patch.rings)
@@ -51,7 +56,7 @@ def drawn(shown: Shown, view: View, shift: Point = (0.0, 0.0), shaded: bool = Fa
         size = abs(area(rings[0]))
         if size > max(SMALLEST_NAMED, named[body.part][0] if body.part in named else 0.0):
             named[body.part] = (size, *_inside(rings))
-    for (number, face), found in broad.items():
+    for (number, face), found in _most_seen(broad):
         if sum(map(len, found)) <= MOST_CORNERS:
             body = shown.bodies[number]
             items += _figure(body, shown.wood[body.part], face, shown.off.get(body.part), found, view, shift)
@@ -70,6 +75,15 @@ def drawn(shown: Shown, view: View, shift: Point = (0.0, 0.0), shaded: bool = Fa
             for p, (_, at, long, tall) in named.items()
         ]
     return items
+
+
+def _most_seen(broad: Mapping[Side, Outlines]) -> list[tuple[Side, Outlines]]:
+    """The broad sides of which most is seen, as they stand in the drawing."""
+    if len(broad) <= MOST_FIGURED:
+        return list(broad.items())
+    sizes = {side: sum(map(area, found)) for side, found in broad.items()}  # holes go round the other way
+    kept = set(sorted(sizes, key=lambda side: -sizes[side])[:MOST_FIGURED])
+    return [(side, found) for side, found in broad.items() if side in kept]
 
 
 def moved(corners: Sequence[Point3], off: Point3 | None) -> Sequence[Point3]:

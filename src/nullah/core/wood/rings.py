@@ -10,13 +10,17 @@ from __future__ import annotations
 
 import hashlib
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
 
 from nullah.core.frozen import frozen
 
 Point = tuple[float, float]
 Run = tuple[Point, ...]
+Floats = NDArray[np.float64]
 STEPS = 28  # points along a face
 
 
@@ -85,17 +89,8 @@ def on_face(wood: Wood, length: float, width: float, thickness: float, face: boo
     r = rings(wood, length, width, thickness)
     level = thickness if face else 0.0
     places = [length * k / STEPS for k in range(STEPS + 1)]
-    piths = [r.pith(x) for x in places]
-    out: list[Run] = []
-    for radius in r.radii:
-        for side in (1.0, -1.0):
-            points: list[Point | None] = []
-            for x, (py, pz) in zip(places, piths, strict=True):
-                inside = radius * radius - (level - pz) ** 2
-                y = py + side * math.sqrt(inside) if inside >= 0 else -1.0
-                points.append((x, y) if 0 <= y <= width else None)
-            out += unbroken(points)
-    return tuple(out)
+    py, pz = np.array([r.pith(x) for x in places]).T
+    return _lines(r.radii, places, py, level - pz, width)
 
 
 @lru_cache(maxsize=512)
@@ -106,15 +101,23 @@ def on_end(wood: Wood, length: float, width: float, thickness: float, left: bool
     steep = wood.ring_angle > 45  # rings that stand are followed up the thickness, rings that lie along the width
     a0, b0, a_reach, b_reach = (pz, py, thickness, width) if steep else (py, pz, width, thickness)
     places = [a_reach * k / (3 * STEPS) for k in range(3 * STEPS + 1)]
+    runs = _lines(r.radii, places, np.array(b0), np.array(places) - a0, b_reach)
+    return tuple(tuple((b, a) for a, b in run) for run in runs) if steep else runs
+
+
+def _lines(
+    radii: Sequence[float], places: Sequence[float], middle: Floats, off: Floats, reach: float
+) -> tuple[Run, ...]:
+    """Where rings come out at each place, as runs of (place, so far across), from 0 to ``reach`` across: on both sides of the
+    ``middle``, that lies ``off`` behind what is looked at."""
+    inside = np.array(radii)[:, None] ** 2 - off**2
+    root = np.sqrt(np.maximum(inside, 0.0))
+    across = np.stack([middle + root, middle - root], axis=1)  # ring, side, place
+    there = (inside >= 0)[:, None, :] & (across >= 0) & (across <= reach)
     out: list[Run] = []
-    for radius in r.radii:
-        for side in (1.0, -1.0):
-            points: list[Point | None] = []
-            for a in places:
-                inside = radius * radius - (a - a0) ** 2
-                b = b0 + side * math.sqrt(inside) if inside >= 0 else -1.0
-                points.append(((b, a) if steep else (a, b)) if 0 <= b <= b_reach else None)
-            out += unbroken(points)
+    for ring, side in zip(*np.nonzero(there.any(axis=2)), strict=True):
+        along = zip(places, across[ring, side].tolist(), there[ring, side].tolist(), strict=True)
+        out += unbroken((x, y) if seen else None for x, y, seen in along)
     return tuple(out)
 
 
