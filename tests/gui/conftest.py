@@ -83,6 +83,14 @@ class Hand:
     def wait_for_call(self, call_id):
         self.bot.waitUntil(lambda: self.plan.call(call_id) is not None and self.plan.call(call_id).open, timeout=5000)
 
+    def begin_anew(self, kind="practice_joint"):
+        """A new project, chosen by its picture."""
+        self.key("Ctrl+N")
+        panel = self.window.overlay.kinds
+        card = next(c for c in panel.cards if c.kind.name == kind)
+        QTest.mouseClick(card, Qt.MouseButton.LeftButton)
+        QTest.keyClick(card, Qt.Key.Key_Return)
+
     def written(self):
         """Wait until what is exported is written."""
         self.bot.waitUntil(lambda: not self.window.files.exporter.at_work, timeout=60_000)

@@ -6,7 +6,6 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog, QLabel, QLineEdit, QWidget
 
 from nullah.core import demo, edit, glossary
-from nullah.core.piece_edits import fresh
 from nullah.core.plan import STATIONS
 from nullah.gui.actions import Actions
 
@@ -37,7 +36,8 @@ MARK = {  # what each kind of action is to have done, beyond not failing
     "actions": lambda h: h.window.overlay.doing.isVisible(),
     "words": lambda h: h.window.overlay.words.isVisible(),
     "reckon": lambda h: h.window.overlay.reckoning.isVisible(),
-    "new": lambda h: h.project == fresh(),
+    "new": lambda h: h.window.overlay.kinds.isVisible(),
+    "copy piece": lambda h: [p.name for p in h.project.pieces] == ["Seed-packet box", "Seed-packet box 2"],
     "next call": lambda h: h.window.side.current_call() is h.window.side.shown_calls()[1],
     "table": lambda h: h.window.view().parts_table.isVisible(),
     "turn right": lambda h: h.window.view().upright.isChecked() and h.window.view().looking.sight.turn == 28 + 15,
@@ -60,6 +60,7 @@ def afresh(hand):
     view.looking.again()
     view.apart.setValue(0)
     hand.window.strip.field.hide()
+    hand.window.overlay.close_overlay()
     hand.window.side.open_call = ""
     view.canvas.setFocus()
     hand.window.guard.release()

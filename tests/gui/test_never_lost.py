@@ -147,7 +147,7 @@ def test_work_left_four_times_within_a_second_is_four_works(qtbot, tmp_path):
     hand = opened(qtbot, Project(), tmp_path)
     for n in range(4):
         hand.session.do(edit.changed(hand.project, name=f"work {n}"), "renamed")
-        hand.key("Ctrl+N")
+        hand.begin_anew()
     kept = {project_file.load(f).name for f in (tmp_path / "recovery").glob("left-*.nullah")}
     assert kept == {f"work {n}" for n in range(4)}
 
@@ -162,7 +162,7 @@ def test_where_nothing_can_be_kept_nothing_is_left(qtbot, tmp_path, box, leave, 
         if leave == "open":
             hand.window.files.open_path(box)
         elif leave == "new":
-            hand.key("Ctrl+N")
+            hand.begin_anew()
         else:
             hand.window.close()
         QApplication.processEvents()
@@ -250,7 +250,7 @@ def test_what_is_left_unsaved_for_another_project_can_be_gone_back_to(qtbot, tmp
     hand = opened(qtbot, demo.project(), tmp_path)
     hand.measure("A thickness 17.4")
     left = hand.project
-    hand.key("Ctrl+N")
+    hand.begin_anew()
     assert hand.project == fresh()
     take(hand, "Go back to it")
     assert hand.project == left

@@ -131,7 +131,7 @@ def test_from_contents_to_a_saved_project(hand, tmp_path, monkeypatch):
     hand.key("Ctrl+S")
     assert hand.project == edit.changed(last, name="tins")  # what nobody named follows its file
     last = hand.project
-    hand.key("Ctrl+N")
+    hand.begin_anew()
     assert hand.project != last
     hand.key("Ctrl+O")
     assert hand.project == last

@@ -28,9 +28,9 @@ from nullah.core.stations.piece_changes import changed_piece, dropped, put
 FIRST = "practice_joint"  # what a new project opens on
 
 
-def fresh() -> Project:
-    """A new project: a practice joint, which can be changed into the real thing."""
-    return Project(pieces=(KINDS[FIRST].piece({}),))
+def fresh(kind: str = FIRST) -> Project:
+    """A new project: one piece of a kind as by default; a practice joint at first, which can be changed into the real thing."""
+    return Project(pieces=(KINDS[kind].piece({}),))
 
 
 def kind_of(piece: Piece | Designed) -> Kind | None:
@@ -116,6 +116,18 @@ def add_piece(project: Project, kind: str) -> Project:
         raise BadEdit(f'There is no kind "{kind[:40]}"; there are {", ".join(KINDS)}.')
     piece_id = _free_id(project)
     new = held(KINDS[kind].piece({}, piece_id), name=_own_name(project, KINDS[kind].title))
+    return held(project, pieces=(*project.pieces, new), hand=piece_id)
+
+
+def take_over(project: Project, piece: Piece | Designed) -> Project:
+    """The project with a piece more as another is asked for and changed by hand, its own or another project's, taken in hand. What is
+    measured, cut and chosen of that one stays with it.
+
+    Raises:
+        BadEdit: no more pieces go in.
+    """
+    piece_id = _free_id(project)
+    new = held(piece, id=piece_id, name=_own_name(project, piece.name))
     return held(project, pieces=(*project.pieces, new), hand=piece_id)
 
 

@@ -8,7 +8,9 @@ from pathlib import Path
 from PySide6.QtCore import QFileSystemWatcher, QObject
 from PySide6.QtWidgets import QFileDialog, QWidget
 
-from nullah.core.piece_edits import fresh
+from nullah.core.document_pieces import Designed, Piece
+from nullah.core.piece_edits import FIRST, fresh, take_over
+from nullah.core.pieces.kinds import KINDS
 from nullah.exporting import ExportTask
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble, spoken
@@ -18,6 +20,7 @@ from nullah.gui.recovery import Recovered
 from nullah.gui.session import Session
 
 FILTER = "Nullah projects (*.nullah)"
+MOST_OFFERED = 5  # pieces of another project, one to be taken over
 
 
 class Files(QObject):
@@ -36,16 +39,38 @@ class Files(QObject):
 
     # ---- new, open, save
 
-    def new(self) -> None:
-        """A new project, on a practice joint. What is unsaved is kept first; where it cannot be, nothing is left."""
-        self._leave_for(self._begin_new)
+    def new(self, kind: str = FIRST) -> None:
+        """A new project of one piece by its defaults. What is unsaved is kept first; where it cannot be, nothing is left."""
+        self._leave_for(lambda: self._begin_new(kind))
 
-    def _begin_new(self) -> None:
-        self.session.replace(fresh(), None)
-        self.session.said.emit(
-            "A new project: a practice joint in scrap. Change it into another kind of piece, and it becomes yours.",
-            False,
-        )
+    def _begin_new(self, kind: str) -> None:
+        self.session.replace(fresh(kind), None)
+        words = "A new project: a practice joint in scrap. Change it into another kind of piece, and it becomes yours."
+        if kind != FIRST:
+            words = (
+                f"A new project: {KINDS[kind].title.lower()}, by its defaults. Say in its sentence what yours is to be."
+            )
+        self.session.said.emit(words, False)
+
+    def take_over(self) -> None:
+        """Ask for another project, and take a piece of it over into this one."""
+        name, _ = QFileDialog.getOpenFileName(self.window, "Take a piece over from another project", "", FILTER)
+        other = self.session.read(Path(name)) if name else None
+        if other is None:
+            return
+        if len(other.pieces) == 1:
+            self._take_over(other.pieces[0])
+            return
+        ways = [(p.name, lambda p=p: self._take_over(p)) for p in other.pieces[:MOST_OFFERED]]
+        self.notice.say(f"Which piece of {spoken(Path(name))}?", *ways, ("None", lambda: None))
+
+    def copy_piece(self) -> None:
+        """The piece in hand once more, as it is asked for and changed by hand."""
+        self._take_over(self.session.project.in_hand, "copied")
+
+    def _take_over(self, piece: Piece | Designed, how: str = "taken over") -> None:
+        s = self.session
+        s.attempt(f"{piece.name} {how}", lambda: take_over(s.project, piece))
 
     def open(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self.window, "Open a project", "", FILTER)

@@ -1,4 +1,5 @@
-"""The overlay: a panel that slides over the right of the window with everything one can do, the reckoners, or the words used."""
+"""The overlay: a panel that slides over the right of the window with everything one can do, the
+reckoners, the words used, or what one may make."""
 
 from __future__ import annotations
 
@@ -21,6 +22,7 @@ from shiboken6 import isValid
 from nullah.core import glossary, measure, reckon
 from nullah.core.wood.species import ALL
 from nullah.gui.actions import Action, Actions, matching
+from nullah.gui.kinds_panel import KindsPanel
 from nullah.gui.session import Session
 from nullah.gui.widgets import button, column, label, pick, refill, row, scroll_area
 
@@ -31,14 +33,22 @@ MOST_PLACES = 60  # boards, parts, calls and steps listed at once
 class Overlay(QFrame):
     """One page at a time; Escape closes it and gives the keyboard back to where it was."""
 
-    def __init__(self, parent: QWidget, session: Session, actions: Actions, places: Callable[[], list[Action]]) -> None:
+    def __init__(
+        self,
+        parent: QWidget,
+        session: Session,
+        actions: Actions,
+        places: Callable[[], list[Action]],
+        kinds: KindsPanel,
+    ) -> None:
         super().__init__(parent)
         self.setObjectName("overlay")
         self.pages = QStackedWidget()
+        self.kinds = kinds
         self.doing = DoPanel(actions, places, self.close_overlay)
         self.reckoning = ReckonPanel(session)
         self.words = WordsPanel()
-        for page in (self.doing, self.reckoning, self.words):
+        for page in (self.doing, self.reckoning, self.words, self.kinds):
             self.pages.addWidget(page)
         self.title = label("", "heading")
         shut = button("Close  Esc", self.close_overlay)
@@ -63,7 +73,7 @@ class Overlay(QFrame):
     def place(self) -> None:
         """Along the right edge, from top to bottom."""
         whole = self.parentWidget()
-        wide = min(WIDTH, whole.width())
+        wide = min(getattr(self.pages.currentWidget(), "wide", WIDTH), whole.width())
         self.setGeometry(whole.width() - wide, 0, wide, whole.height())
 
     def close_overlay(self) -> None:

@@ -72,6 +72,10 @@ def apply(app: QApplication, theme: Theme) -> None:
     QFrame#option, QFrame#option QLabel {{ background: {c("panel")}; }}
     QFrame#option {{ border: 1px solid {c("decision")}; border-radius: 5px; }}
     QFrame#option:focus {{ border: 3px solid {c("decision")}; }}
+    QFrame#kind, QFrame#kind QLabel, QFrame#kind QWidget {{ background: {c("panel")}; }}
+    QFrame#kind {{ border: 1px solid {c("line")}; border-radius: 5px; margin: 2px; }}
+    QFrame#kind:hover {{ border-color: {c("computed")}; }}
+    QFrame#kind[lit="true"] {{ border: 3px solid {c("computed")}; margin: 0; }}
     QFrame#setting, QFrame#setting QLabel {{ background: {c("panel")}; }}
     QFrame#setting {{ border-bottom: 1px solid {c("line")}; }}
     QFrame#setting[lit="true"], QFrame#setting[lit="true"] QLabel {{ background: {c("computed wash")}; }}

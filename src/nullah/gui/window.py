@@ -134,9 +134,11 @@ class Window(QMainWindow):
     def overlay(self) -> Overlay:
         """The overlay, made when first opened."""
         if self._overlay is None:
+            from nullah.gui.kinds_panel import of_window
             from nullah.gui.overlay import Overlay
 
-            self._overlay = Overlay(self.pages, self.session, self.actions, lambda: places(self))
+            kinds = of_window(self, lambda: self.overlay.close_overlay())
+            self._overlay = Overlay(self.pages, self.session, self.actions, lambda: places(self), kinds)
         return self._overlay
 
     def show_board(self, board_id: str) -> None:
@@ -164,7 +166,12 @@ class Window(QMainWindow):
         self.view().choose(step_id)
 
     def open_overlay(self, page: str) -> None:
-        titles = {"doing": "Everything one can do", "words": "Words on this screen", "reckoning": "Reckon"}
+        titles = {
+            "doing": "Everything one can do",
+            "words": "Words on this screen",
+            "reckoning": "Reckon",
+            "kinds": "What to make",
+        }
         self.overlay.open_page(getattr(self.overlay, page), titles[page])
 
     def view(self) -> QWidget:

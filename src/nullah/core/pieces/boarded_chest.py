@@ -263,4 +263,5 @@ BOARDED_CHEST = Kind(
     design,
     checks,
     use=use,
+    teaches="Nailing in rabbets without glue, wide boards that move, a bottom fitted to the chest as it came out.",
 )

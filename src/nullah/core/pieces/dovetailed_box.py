@@ -83,4 +83,5 @@ DOVETAILED_BOX = Kind(
     "with {dividers} dividers and a {lid} lid; sides of {wall_species} , inside of {panel_species} , lid of {lid_species}",
     made=_made,
     works=box_own.work,
+    teaches="Four corners that must agree, grooves kept out of sight, a panel that is let move.",
 )

@@ -12,5 +12,10 @@ def design(_: Answers) -> Design:
 
 
 FREE = Kind(
-    "free", "A piece of your own: parts and joints as you put them in.", (), "Parts and joints of your own.", design
+    "free",
+    "A piece of your own: parts and joints as you put them in.",
+    (),
+    "Parts and joints of your own.",
+    design,
+    teaches="Whatever you set yourself.",
 )

@@ -53,8 +53,9 @@ class Kind:
     """A kind of piece.
 
     ``sentence`` is the form: what is asked stands in braces by its name. ``design`` makes parts, rods and joints of all the answers;
-    ``checks`` what is to hold of the piece as a whole; ``use`` what is to be heeded where it is put to use. ``made`` is for a kind the
-    document has fields of its own for, and ``works`` for one that is worked out in a way of its own instead of from a design.
+    ``checks`` what is to hold of the piece as a whole; ``use`` what is to be heeded where it is put to use; ``teaches`` what one learns
+    by it. ``made`` is for a kind the document has fields of its own for, and ``works`` for one that is worked out in a way of its own
+    instead of from a design.
     """
 
     name: str
@@ -66,6 +67,7 @@ class Kind:
     made: Callable[[Answers], Piece] | None = None
     works: Works | None = None
     use: Callable[[Answers], Use] | None = None
+    teaches: str = ""
 
     @property
     def title(self) -> str:
@@ -104,5 +106,10 @@ class Kind:
             raise BadAnswer(sentence(error)) from None
 
     def described(self) -> dict[str, Any]:
-        """The kind as plain data: name, about and asks."""
-        return {"name": self.name, "about": self.about, "asks": [a.described() for a in self.asks]}
+        """The kind as plain data: name, about, what it teaches and asks."""
+        return {
+            "name": self.name,
+            "about": self.about,
+            "teaches": self.teaches,
+            "asks": [a.described() for a in self.asks],
+        }

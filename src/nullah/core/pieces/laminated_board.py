@@ -96,4 +96,5 @@ LAMINATED_BOARD = Kind(
     design,
     checks,
     use=use,
+    teaches="Straight edges jointed in pairs, rings that alternate, and how many clamps are enough.",
 )

@@ -182,4 +182,5 @@ PLATFORM = Kind(
     design,
     checks,
     use=use,
+    teaches="Measuring on site, clearance where it must come out again, screws where it must give.",
 )

@@ -71,4 +71,5 @@ PRACTICE_JOINT = Kind(
     ASKS,
     "{tails} tails between half pins in scrap {width} wide and {thickness} thick, pins {pin}, sloping 1 : {slope}.",
     design,
+    teaches="Sawing to a line, chopping to a baseline, and how tight is tight.",
 )

@@ -181,4 +181,5 @@ SHELVES = Kind(
     design,
     checks,
     use=use,
+    teaches="Dadoes cut in pairs at one setting, ends that stop short of the edge, parts set back so that it looks meant.",
 )

@@ -152,4 +152,5 @@ SMALL_REST = Kind(
     "A back {width} wide and {height} high, tilted {tilt} degrees, on a foot with a lip {lip} high.",
     design,
     checks,
+    teaches="A rabbet, an angle struck and kept, and where the weight has to be.",
 )

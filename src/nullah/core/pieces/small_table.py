@@ -284,4 +284,5 @@ SMALL_TABLE = Kind(
     "legs {leg}, {foot} at the foot; aprons {apron} wide; a drawer: {drawer}.",
     design,
     checks,
+    teaches="Mortises and tenons that meet, tapers planed to a line, a top that is let move; a drawer fitted by shavings.",
 )
