@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from nullah.core.joints.arris import BEVEL, CHAMFER, ROUND_OVER
 from nullah.core.joints.corner import CORNER
 from nullah.core.joints.cut_out import CUT_OUT
 from nullah.core.joints.edge import EDGE_JOINT
@@ -14,5 +15,19 @@ from nullah.core.joints.taper import TAPER
 
 FAMILIES: dict[str, Family] = {
     family.name: family
-    for family in (CORNER, DADO, GROOVE, RABBET, MORTISE_AND_TENON, TAPER, SCREWS, EDGE_JOINT, NAILED_RABBET, CUT_OUT)
+    for family in (
+        CORNER,
+        DADO,
+        GROOVE,
+        RABBET,
+        MORTISE_AND_TENON,
+        TAPER,
+        SCREWS,
+        EDGE_JOINT,
+        NAILED_RABBET,
+        CUT_OUT,
+        CHAMFER,
+        BEVEL,
+        ROUND_OVER,
+    )
 }

@@ -17,6 +17,7 @@ from nullah.core.design import (
     of,
     up_to,
 )
+from nullah.core.joints.arris import EASED, eased
 from nullah.core.joints.plan import Check
 from nullah.core.measure import INCH, at_least, marked
 from nullah.core.pieces.kind import Answers, Grows, Kind, Use, moves_in_slots
@@ -41,6 +42,7 @@ ASKS = (
     Ask("stock", "thickness of the boards", "length", 16.0, 8.0, 40.0),
     Ask("dado", "depth of the dadoes of the bottom", "length", 6.0, 2.0, 20.0),
     Ask("till", "a till inside, at the left end", "yesno", False),
+    EASED,
 )
 
 
@@ -81,6 +83,7 @@ def design(asked: Answers) -> Design:
         for side in ("front", "back")
         for end in ("left", "right")
     ]
+    joints += eased("lid", asked["edge"], stock, OVER, "front left right")
     dado: dict[str, Answer] = {"depth": asked["dado"], "fixed": "dry"}
     joints += [
         JointDesign(f"dado-{end}", "dado", "bottom", f"{end}-end", end, dado, set="bottom") for end in ("left", "right")
@@ -259,7 +262,7 @@ BOARDED_CHEST = Kind(
     "A chest of six boards, nailed in rabbets without glue: it holds tools or blankets, and lets its wide boards move.",
     ASKS,
     "A lid {lid} long on a chest {depth} deep, its ends {height} high, of {stock} stock; the bottom "
-    "in dadoes {dado} deep; a till: {till}.",
+    "in dadoes {dado} deep; a till: {till}; the edges of the lid {edge}.",
     design,
     checks,
     use=use,

@@ -23,6 +23,7 @@ from nullah.core.design import (
     of,
     up_to,
 )
+from nullah.core.joints.arris import EASED, eased
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
 from nullah.core.pieces.kind import Answers, Grows, Kind, moves_in_slots
@@ -61,6 +62,7 @@ ASKS = (
     Ask("top", "thickness of the top", "length", 20.0, 8.0, 80.0),
     Ask("overhang", "overhang of the top", "length", 30.0, 0.0, 400.0),
     Ask("drawer", "a drawer in the front", "yesno", False),
+    EASED,
 )
 
 
@@ -209,6 +211,7 @@ def _frame(asked: Answers) -> tuple[list[PartDesign], list[JointDesign]]:
             show_face="upper",
         )
     )
+    joints += eased("top", asked["edge"], asked["top"], asked["overhang"])
     _held_down(asked, parts, joints)
     return parts, joints
 
@@ -281,7 +284,7 @@ SMALL_TABLE = Kind(
     "A small table: legs that may taper, aprons tenoned into them, a top; with or without a drawer.",
     ASKS,
     "A top {length} by {width} and {top} thick, {height} high, over the legs by {overhang}; "
-    "legs {leg}, {foot} at the foot; aprons {apron} wide; a drawer: {drawer}.",
+    "legs {leg}, {foot} at the foot; aprons {apron} wide; a drawer: {drawer}; the edges of the top {edge}.",
     design,
     checks,
     teaches="Mortises and tenons that meet, tapers planed to a line, a top that is let move; a drawer fitted by shavings.",
