@@ -40,6 +40,7 @@ MARK = {  # what each kind of action is to have done, beyond not failing
     "copy piece": lambda h: [p.name for p in h.project.pieces] == ["Seed-packet box", "Seed-packet box 2"],
     "next call": lambda h: h.window.side.current_call() is h.window.side.shown_calls()[1],
     "table": lambda h: h.window.view().parts_table.isVisible(),
+    "guide": lambda h: h.window.view().guide.isVisible(),
     "turn right": lambda h: h.window.view().upright.isChecked() and h.window.view().looking.sight.turn == 28 + 15,
     "turn down": lambda h: h.window.view().looking.sight.tilt == 27 - 15,
     "next station": lambda h: h.session.here == "timber",

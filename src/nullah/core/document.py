@@ -264,6 +264,38 @@ class AcceptedLayout(Value):
     fingerprint: Annotated[str, Field(max_length=80)]
 
 
+# ---- pictures
+
+Pixel = Annotated[float, Field(ge=-10, le=10_000)]
+
+
+class KnownLength(Value):
+    """A length on a picture that is known: its two ends, pixels right and down from the upper left corner, and mm."""
+
+    x0: Pixel
+    y0: Pixel
+    x1: Pixel
+    y1: Pixel
+    mm: Length
+
+    @model_validator(mode="after")
+    def _it_has_two_ends(self) -> KnownLength:
+        if abs(self.x1 - self.x0) + abs(self.y1 - self.y0) < 1:
+            raise ValueError("a known length has two ends")
+        return self
+
+
+class Guide(Value):
+    """A photograph that a piece is made after: a small copy as JPEG in base64, its pixels, and one length on it once that is known."""
+
+    piece: PieceId
+    name: Word
+    jpeg: Annotated[str, Field(min_length=4, max_length=600_000, pattern=r"^[A-Za-z0-9+/]+={0,2}$")]
+    wide: Annotated[int, Field(ge=1, le=4_000)]
+    tall: Annotated[int, Field(ge=1, le=4_000)]
+    known: KnownLength | None = None
+
+
 # ---- the whole
 
 
@@ -297,6 +329,7 @@ class Project(Value):
     pinned: Annotated[tuple[Word, ...], Field(max_length=1_000)] = ()  # parts that stay where they are laid
     whole: Annotated[tuple[Word, ...], Field(max_length=500)] = ()  # boards that are not to be sawn into
     timer: Timer | None = None
+    guides: Annotated[tuple[Guide, ...], Field(max_length=12)] = ()  # at most one of a piece
 
     @model_validator(mode="before")
     @classmethod

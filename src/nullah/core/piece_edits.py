@@ -140,7 +140,8 @@ def drop_piece(project: Project) -> Project:
     left = tuple(p for p in project.pieces if p.id != project.hand)
     if not left:
         raise BadEdit("A project has a piece at least; change this one into another kind.")
-    return held(project, pieces=left, hand=left[0].id)
+    guides = tuple(g for g in project.guides if g.piece != project.hand)
+    return held(project, pieces=left, hand=left[0].id, guides=guides)
 
 
 def take_in_hand(project: Project, piece_id: str) -> Project:

@@ -29,6 +29,7 @@ from nullah.gui.widgets import Rows, button, column, label
 WIDTH = 318
 MARGIN, SPACING, SCROLL = 10, 6, 16  # px
 LEAST_SETTINGS = 74  # px: a setting and the line that tells of more
+NO_CALL = 48  # px of the line that says that nothing waits
 LEAST_CALL = 150  # px that calls keep while all settings are shown
 SLACK = 14  # px that a card may come out higher than it was reckoned
 MORE = 28  # px of the line that tells of more
@@ -253,7 +254,7 @@ class Side(QFrame):
         """How high the call laid out is, with its extras put away as far as they would push its options out of sight."""
         card = self._card_shown
         if card is None:
-            return 0
+            return NO_CALL
         wide, most = WIDTH - 2 * MARGIN - SCROLL - 8, self._room() - LEAST_SETTINGS - SLACK
         for label_ in (card, *card.findChildren(QWidget)):
             label_.ensurePolished()  # the style sheet says how large its letters are

@@ -177,6 +177,15 @@ def pick(name: str, options: list[str], taken: Callable[[str], object]) -> QComb
     return made
 
 
+def refill_pick(box: QComboBox, options: list[str]) -> None:
+    """Other options in a choice, the one that is chosen kept where it is still among them."""
+    if [box.itemText(i) for i in range(box.count())] != options:
+        kept = box.currentText()
+        box.clear()
+        box.addItems(options)
+        box.setCurrentText(kept)
+
+
 def row(*things: QWidget | QLayout | str | int, spacing: int = 6) -> QHBoxLayout:
     """Widgets, words and gaps side by side; a number is a stretch of that weight."""
     made = QHBoxLayout()

@@ -317,6 +317,11 @@ class Window(QMainWindow):
         view = self._piece_view()
         view.stand_up(False) if view.listed.isChecked() else view.show_table()
 
+    def turn_guide(self) -> None:
+        """The picture to go by, or the drawing again."""
+        view = self._piece_view()
+        view.stand_up(False) if view.guided.isChecked() else view.show_guide()
+
     def turn_piece(self, right: float, up: float) -> None:
         """Turn the standing piece by so many degrees."""
         self._standing().looking.turn(right, up)

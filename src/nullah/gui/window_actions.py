@@ -46,6 +46,7 @@ def all_actions(window: Window) -> Actions:
     a.add("Break-down", "cut before", "draw one cut fewer made", lambda: window.step_cut(-1), "Q")
     a.add("Piece", "standing", "the piece standing, or in three views", window.turn_standing, "V")
     a.add("Piece", "table", "the table of parts, or the drawing", window.turn_table, "Y")
+    a.add("Piece", "guide", "a picture to go by, or the drawing", window.turn_guide, "J")
     for name, words, right, up in (
         ("turn left", "turn the standing piece to the left", -15.0, 0.0),
         ("turn right", "turn the standing piece to the right", 15.0, 0.0),

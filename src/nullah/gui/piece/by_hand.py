@@ -15,7 +15,7 @@ from nullah.core.shapes.cut import WAYS
 from nullah.core.wood.species import ALL
 from nullah.gui.flow import flow
 from nullah.gui.session import Session
-from nullah.gui.widgets import Field, button, column, label, pick
+from nullah.gui.widgets import Field, button, column, label, pick, refill_pick
 
 SIZES = ("length", "width", "thickness")
 AT = ("from the left", "from the front", "up")
@@ -99,11 +99,7 @@ class ByHand(QWidget):
         parts = self.session.plan.piece.in_hand.parts
         names = [p.name for p in parts]
         for box, choices in ((self.first, names), (self.second, [*names, "nothing"])):
-            if [box.itemText(i) for i in range(box.count())] != choices:
-                kept = box.currentText()
-                box.clear()
-                box.addItems(choices)
-                box.setCurrentText(kept)
+            refill_pick(box, choices)
         self.figures.setVisible(part is not None)
         if part is None:
             return

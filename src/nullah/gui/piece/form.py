@@ -58,7 +58,7 @@ class Form(QWidget):
         for line in kind.sentence.split("\n"):
             pieces: list[QWidget | str] = []
             for words, name in re.findall(r"([^{}]*)(?:\{([a-z_.]+)\})?", line):
-                if words.strip():
+                if words.strip(" ."):  # a full stop by itself would be a line of its own
                     pieces.append(words.strip())
                 if name in self._asks:
                     pieces.append(self._asked(self._asks[name]))

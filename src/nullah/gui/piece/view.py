@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QFrame, QGridLayout, QSlider, QWidget
+from PySide6.QtWidgets import QFrame, QGridLayout, QPushButton, QSlider, QWidget
 
 from nullah.core import edit, measure, piece_edits
 from nullah.core.document import Project
@@ -21,6 +21,7 @@ from nullah.core.pieces.part import Chain, ChainLine, Part
 from nullah.core.plan import TITLES
 from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
+from nullah.gui.piece.chips import PieceChips
 from nullah.gui.piece.form import Form, length
 from nullah.gui.piece.looking import Looking
 from nullah.gui.session import Session
@@ -29,6 +30,7 @@ from nullah.gui.widgets import Field, button, column, emptied, height_of_whole_l
 
 if TYPE_CHECKING:
     from nullah.gui.piece.by_hand import ByHand
+    from nullah.gui.piece.guide import GuidePanel
     from nullah.gui.piece.parts_table import PartsTable
 
 LEAST_SUMS = 96  # px
@@ -42,9 +44,7 @@ MORE = "and another piece"
 
 class PieceView(QWidget):
     wanted = Signal(str)  # a station to see the lit part in
-    drawn_once_painted = (
-        False  # as the program starts: the window stands first, and the drawing is in it a moment later
-    )
+    drawn_once_painted = False  # as the program starts: the window stands first, the drawing is in it a moment later
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
@@ -56,7 +56,8 @@ class PieceView(QWidget):
         self.totals: list[QWidget] = []
         self._shape: object = None
 
-        self.pieces = flow("Pieces")
+        self.pieces = PieceChips()
+        self.pieces.taken.connect(self._take)
         self.form = Form(session)
         self.title = Field("name of the piece", 150, self._rename, grows=True)
         self.kind = pick("kind of piece", [k.title for k in KINDS.values()], self._change_kind)
@@ -65,7 +66,6 @@ class PieceView(QWidget):
         self.by_hand: ByHand | None = None  # made when it is first asked for
         self.hand = button("By hand", self._draw_hand, "chip", "add parts and joints of your own, and write figures")
         self.hand.setCheckable(True)
-        self._chips: tuple[object, ...] = ()
         self.about = flow("In hand:", self.title, ", a", self.kind, self.more, self.away)
         self.trouble = label("", "trouble", wrap=True)
         self.canvas = Canvas(theme, session)
@@ -76,8 +76,11 @@ class PieceView(QWidget):
         self.flat = button("Three views", lambda: self.stand_up(False), "chip")
         self.upright = button("Standing", lambda: self.stand_up(True), "chip")
         self.listed = button("Table", self.show_table, "chip", "every part with its sizes, and the wood they come to")
-        self.parts_table: PartsTable | None = None  # made when it is first asked for
-        for chip in (self.flat, self.upright, self.listed):
+        self.guided = button("Picture", self.show_guide, "chip", "a photograph to go by: lengths are read off it")
+        self.parts_table: PartsTable | None = None  # made when it is first asked for, as is the picture to go by
+        self.guide: GuidePanel | None = None
+        self.instead: PartsTable | GuidePanel | None = None  # what is shown in place of the drawing
+        for chip in (self.flat, self.upright, self.listed, self.guided):
             chip.setCheckable(True)
         self.apart = QSlider(Qt.Orientation.Horizontal)
         self.apart.setRange(0, 100)
@@ -89,7 +92,18 @@ class PieceView(QWidget):
         self.looking.changed.connect(self._draw)
         self.canvas.turned.connect(self.looking.turn)
         self.see = row("", spacing=4)
-        how = row(self.flat, self.upright, self.listed, self.closer, self.apart, self.further, self.hand, 1, self.see)
+        how = row(
+            self.flat,
+            self.upright,
+            self.listed,
+            self.guided,
+            self.closer,
+            self.apart,
+            self.further,
+            self.hand,
+            1,
+            self.see,
+        )
         self.sums_below = QWidget()
         self.chains = QGridLayout(self.sums_below)
         self.chains.setContentsMargins(0, 0, 0, 0)
@@ -180,7 +194,6 @@ class PieceView(QWidget):
         """Show the piece standing, or in three views; standing already, from where one first saw it."""
         if upright and self.canvas.turns:
             self.looking.again()
-        self.listed.setChecked(False)
         self._make_room(upright)
         self._draw()
 
@@ -191,13 +204,27 @@ class PieceView(QWidget):
 
             self.parts_table = PartsTable(self.session)
             self.parts_table.lit.connect(self._lit_in_table)
-            self.whole_column.insertWidget(self.whole_column.indexOf(self.canvas), self.parts_table, 1)
+        self._show_instead(self.parts_table, self.listed)
+
+    def show_guide(self) -> None:
+        """Show a picture to go by in place of the drawing."""
+        if self.guide is None:
+            from nullah.gui.piece.guide import GuidePanel
+
+            self.guide = GuidePanel(self.session, self.canvas.renderer.theme)
+        self._show_instead(self.guide, self.guided)
+
+    def _show_instead(self, page: PartsTable | GuidePanel, chip: QPushButton) -> None:
+        if self.whole_column.indexOf(page) < 0:
+            self.whole_column.insertWidget(self.whole_column.indexOf(self.canvas), page, 1)
         self._make_room(False)
         self.flat.setChecked(False)
-        self.listed.setChecked(True)
+        chip.setChecked(True)
+        self.instead = page
         self.canvas.hide()
-        self.parts_table.show()
-        self.parts_table.refresh()
+        page.show()
+        page.refresh()
+        self._show_sums()
         self._share_height()
 
     def _lit_in_table(self, part: str) -> None:
@@ -206,8 +233,11 @@ class PieceView(QWidget):
 
     def _make_room(self, upright: bool) -> None:
         self.canvas.show()
-        if self.parts_table is not None:
-            self.parts_table.hide()
+        for page, chip in ((self.parts_table, self.listed), (self.guide, self.guided)):
+            chip.setChecked(False)
+            if page is not None:
+                page.hide()
+        self.instead = None
         self.flat.setChecked(not upright)
         self.upright.setChecked(upright)
         for thing in (self.apart, self.closer, self.further, self.looking):
@@ -220,8 +250,8 @@ class PieceView(QWidget):
 
     def _draw(self) -> None:
         plan, part = self.session.plan, self.session.lit_part
-        if self.listed.isChecked() and self.parts_table is not None:
-            self.parts_table.refresh()
+        if self.instead is not None:
+            self.instead.refresh()
         elif self.upright.isChecked():
             self.canvas.show_drawing(
                 standing.seen(plan, self.looking.at(part, self.apart.value() / 100)), f"part:{part}"
@@ -238,7 +268,7 @@ class PieceView(QWidget):
 
     def live(self) -> None:
         """While something is dragged: the piece and its sums as they would be."""
-        if self.upright.isChecked() or self.listed.isChecked():
+        if self.upright.isChecked() or self.instead is not None:
             self._draw()
         else:
             self._show_flat(picture.three_views(self.session.plan))
@@ -256,7 +286,8 @@ class PieceView(QWidget):
         project, plan = self.session.project, self.session.plan
         piece = project.in_hand
         kind = piece_edits.kind_of(piece)
-        self._show_pieces()
+        self.pieces.show_pieces(project)
+        self.away.setVisible(len(project.pieces) > 1)
         self.title.show_text(piece.name)
         self.kind.setCurrentText(kind.title if kind else "")
         self.form.show_piece(piece, kind)
@@ -268,23 +299,6 @@ class PieceView(QWidget):
         self._show_driven()
         self._show_chains()
         self._draw_hand()
-
-    def _show_pieces(self) -> None:
-        """One chip for each piece, the one in hand pressed; none where there is but one."""
-        project = self.session.project
-        shape = (project.hand, *((p.id, p.name) for p in project.pieces))
-        if shape == self._chips:
-            return
-        self._chips = shape
-        emptied(self.pieces.layout())
-        several = len(project.pieces) > 1
-        for piece in project.pieces if several else ():
-            chip = button(piece.name, lambda i=piece.id: self._take(i), "chip")
-            chip.setCheckable(True)
-            chip.setChecked(piece.id == project.hand)
-            self.pieces.layout().addWidget(chip)
-        self.away.setVisible(several)
-        self.pieces.setVisible(several)
 
     def _draw_hand(self) -> None:
         """What is changed by hand, where it is asked for."""
@@ -352,7 +366,7 @@ class PieceView(QWidget):
     def _share_height(self) -> None:
         """The sums whole, or what is done by hand, as long as the drawing keeps its room."""
         wide, designed = self._inner_width(), isinstance(self.session.project.in_hand, Designed)
-        self.drives.setVisible(not self.listed.isChecked())
+        self.drives.setVisible(self.instead is None)
         room = self.height() - self._beside() - (LEAST_RODS if designed else LEAST_DRAWING)
         self._room_for_sums = room >= LEAST_SUMS
         self._show_sums()
@@ -375,7 +389,7 @@ class PieceView(QWidget):
         margins = self.whole_column.contentsMargins()
         wide = self._inner_width()
         tall = margins.top() + margins.bottom()
-        shared = (self.canvas, self.parts_table, self.hand_area, self.sums_area)
+        shared = (self.canvas, self.parts_table, self.guide, self.hand_area, self.sums_area)
         for i in range(self.whole_column.count()):
             item = self.whole_column.itemAt(i)
             here = item.widget()
@@ -388,7 +402,7 @@ class PieceView(QWidget):
     def _show_sums(self) -> None:
         """The sums, where there is room for them beside the drawing, which shows the rods of a designed piece as well."""
         self.sums_area.setVisible(
-            self._room_for_sums and not (self.hand.isChecked() or self.canvas.turns or self.listed.isChecked())
+            self._room_for_sums and not (self.hand.isChecked() or self.canvas.turns or self.instead is not None)
         )
 
     def _build_chains(self, chains: tuple[Chain, ...]) -> None:
