@@ -29,6 +29,8 @@ class Notch:
     name: str = "foot_notch"
     about: str = "A notch that makes two feet of one edge."
     home: str = ""
+    strength: str = ""
+    season: str = ""
     after: tuple = ()
     reaches: tuple = ()
     schools: tuple = ()

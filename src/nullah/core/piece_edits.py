@@ -247,6 +247,12 @@ def add_joint(project: Project, plan: Plan, family: str, first: str, second: str
     return changed_piece(project, held(piece, edits=(*piece.edits, new)))
 
 
+def added(project: Project) -> str:
+    """The name, within its piece, of what was added to the piece in hand last; "" where nothing was."""
+    found = [e.id for e in _designed(project).edits if isinstance(e, AddPart | AddJoint | AddFrame)]
+    return found[-1] if found else ""
+
+
 def take_away(project: Project, name: str) -> Project:
     """The project without a part or a joint of the piece in hand, by the project's name for it.
 

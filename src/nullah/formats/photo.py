@@ -60,9 +60,8 @@ def read(path: Path) -> Photo:
         small = ImageOps.exif_transpose(picture)
         small.thumbnail((KEPT, KEPT))
         flat = Image.new("RGB", small.size, "white")  # what is seen through is white
-        flat.paste(
-            small.convert("RGB"), mask=small.convert("RGBA").getchannel("A") if "A" in small.getbands() else None
-        )
+        clear = small.convert("RGBA").getchannel(3) if small.has_transparency_data else None
+        flat.paste(small.convert("RGB"), mask=clear)
     except (OSError, ValueError, SyntaxError, EOFError, Image.DecompressionBombError):
         raise FileTrouble(f"{name} is a broken picture: it ends before it is whole.") from None
     return Photo(name[:120], _packed(flat), *flat.size)

@@ -1,5 +1,5 @@
 """The overlay: a panel that slides over the right of the window with everything one can do, the
-reckoners, the words used, or what one may make."""
+reckoners, the words used, what one may make, or what joins two parts."""
 
 from __future__ import annotations
 
@@ -22,6 +22,7 @@ from shiboken6 import isValid
 from nullah.core import glossary, measure, reckon
 from nullah.core.wood.species import ALL
 from nullah.gui.actions import Action, Actions, matching
+from nullah.gui.join_panel import JoinPanel
 from nullah.gui.kinds_panel import KindsPanel
 from nullah.gui.session import Session
 from nullah.gui.widgets import button, column, label, pick, refill, row, scroll_area
@@ -40,15 +41,16 @@ class Overlay(QFrame):
         actions: Actions,
         places: Callable[[], list[Action]],
         kinds: KindsPanel,
+        join: JoinPanel,
     ) -> None:
         super().__init__(parent)
         self.setObjectName("overlay")
         self.pages = QStackedWidget()
-        self.kinds = kinds
+        self.kinds, self.join = kinds, join
         self.doing = DoPanel(actions, places, self.close_overlay)
         self.reckoning = ReckonPanel(session)
         self.words = WordsPanel()
-        for page in (self.doing, self.reckoning, self.words, self.kinds):
+        for page in (self.doing, self.reckoning, self.words, self.kinds, self.join):
             self.pages.addWidget(page)
         self.title = label("", "heading")
         shut = button("Close  Esc", self.close_overlay)

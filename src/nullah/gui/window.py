@@ -134,11 +134,14 @@ class Window(QMainWindow):
     def overlay(self) -> Overlay:
         """The overlay, made when first opened."""
         if self._overlay is None:
+            from nullah.gui.join_panel import JoinPanel
             from nullah.gui.kinds_panel import of_window
             from nullah.gui.overlay import Overlay
 
             kinds = of_window(self, lambda: self.overlay.close_overlay())
-            self._overlay = Overlay(self.pages, self.session, self.actions, lambda: places(self), kinds)
+            self._overlay = Overlay(
+                self.pages, self.session, self.actions, lambda: places(self), kinds, JoinPanel(self.session, self.theme)
+            )
         return self._overlay
 
     def show_board(self, board_id: str) -> None:
@@ -171,8 +174,14 @@ class Window(QMainWindow):
             "words": "Words on this screen",
             "reckoning": "Reckon",
             "kinds": "What to make",
+            "join": "Join two parts",
         }
         self.overlay.open_page(getattr(self.overlay, page), titles[page])
+
+    def join(self, first: str = "", second: str = "") -> None:
+        """Offer what joins two parts: the one in mind and the nearest, where none is named."""
+        self.overlay.join.choose(first or self.session.lit_part, second)
+        self.open_overlay("join")
 
     def view(self) -> QWidget:
         """The view of the station one looks at."""

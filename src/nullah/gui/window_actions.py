@@ -67,6 +67,7 @@ def all_actions(window: Window) -> Actions:
     a.add("True-up", "add reading", "add the reading as typed", lambda: window.at("trueup", "add"))
     a.add("True-up", "drop reading", "remove the chosen reading", lambda: window.at("trueup", "remove"))
     a.add("File", "new", "what to make: a new project, or a piece more", lambda: window.open_overlay("kinds"), "Ctrl+N")
+    a.add("Piece", "join", "join the part in mind to another", window.join, "H")
     a.add("Piece", "copy piece", "the piece in hand once more", f.copy_piece)
     a.add("Piece", "take over", "a piece from another project", f.take_over)
     a.add("File", "open", "open a project", f.open, "Ctrl+O")

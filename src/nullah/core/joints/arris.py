@@ -36,6 +36,8 @@ class Arris:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = ""
+    strength: str = ""
+    season: str = ""
     after: tuple[str, ...] = (
         "corner", "mortise_and_tenon", "dado", "groove", "rabbet", "nailed_rabbet", "edge_joint", "taper", "cut_out",
     )  # fmt: skip

@@ -26,6 +26,8 @@ class Corner:
     reaches: tuple[str, ...] = ("reach", "reach of second")
     schools: tuple[School, ...] = ()
     home: str = "glued"
+    strength: str = "The strongest corner of boards: it cannot be pulled off the tails, glue or none."
+    season: str = "Grain runs round the corner, so that both boards move alike."
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (
         Ask("tails", "tails; 0: as many as suit", "whole", 0, 0, 40),

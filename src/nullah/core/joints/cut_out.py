@@ -25,6 +25,8 @@ class CutOut:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = ""
+    strength: str = ""
+    season: str = ""
     after: tuple[str, ...] = ("dado", "nailed_rabbet")
     asks: tuple[Ask, ...] = (
         Ask("wide", "how wide it is; 0: all but the feet", "length", 0.0, 0.0, 5000.0),

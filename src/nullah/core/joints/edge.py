@@ -25,6 +25,8 @@ class EdgeJoint:
     about: str = "Staves glued edge to edge."
     reaches: tuple[str, ...] = ()
     home: str = "glued"
+    strength: str = "As strong as the wood itself, where the edges meet without a gap."
+    season: str = "Both move as one board, and across its whole width."
     after: tuple[str, ...] = ()
     schools: tuple[School, ...] = (
         School(

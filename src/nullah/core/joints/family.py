@@ -119,6 +119,14 @@ class Family(Protocol):
         """How it goes together: ``glued``, ``dry``, ``screwed``; "" where nothing goes together."""
 
     @property
+    def strength(self) -> str:
+        """What it holds, in words; "" where nothing goes together."""
+
+    @property
+    def season(self) -> str:
+        """What becomes of it as wood moves, in words; "" where nothing goes together."""
+
+    @property
     def after(self) -> tuple[str, ...]:
         """Families that are cut in the same part before it."""
 

@@ -46,6 +46,8 @@ class Housing:
     about: str
     word: str
     steps: tuple[str, ...]
+    strength: str
+    season: str
     home: str = "glued"
     after: tuple[str, ...] = ()
     reaches: tuple[str, ...] = ("reach",)
@@ -265,6 +267,8 @@ DADO = Housing(
         "Saw both walls to {depth}, split out the waste, floor it to depth, nearest the wall first.",
         "Try {mate} by hand; number both, and which way round.",
     ),
+    "It bears weight over its whole width, and holds little against being pulled out.",
+    "Grain side by side moves alike; across each other, only the front is glued.",
     asks=(*ASKS, *STOPS, FIXED),
 )
 GROOVE = Housing(
@@ -276,6 +280,8 @@ GROOVE = Housing(
         "Plough {host} to {depth} where {mate} lies, stopping within the joint where it would show.",
         "{mate} goes in dry, free to move.",
     ),
+    "It keeps a panel where it is, and a frame from racking; it is no joint to hang on.",
+    "The panel is free: it grows and shrinks in the groove.",
     "dry",
 )
 RABBET = Housing(
@@ -287,5 +293,7 @@ RABBET = Housing(
         "Plane or saw and split down to {depth}, nearest the shoulder first; floor it to the line.",
         "Try {mate}: it bears all along, and stands proud by no more than is planed off.",
     ),
+    "It keeps a corner square and gives glue a second face; nails or screws hold it.",
+    "Grain side by side moves alike; across each other it wants nails instead of glue.",
     asks=(*ASKS, FIXED),
 )

@@ -53,6 +53,8 @@ class MortiseAndTenon:
         ),
     )
     home: str = "glued"
+    strength: str = "The joint of rails and legs: it holds against racking as no other does."
+    season: str = "The rail moves across the leg's grain: a wide one is divided into two tenons, or left some room."
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (
         Ask("style", "how deep the tenon goes", "choice", "blind", options=("blind", "through", "stub")),

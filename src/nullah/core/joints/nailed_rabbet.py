@@ -37,6 +37,8 @@ class NailedRabbet:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = "nailed"
+    strength: str = "Nails bend a little where glue would crack: it holds for life, and can be taken apart."
+    season: str = "Without glue boards may lie across each other's grain; they move about the nails."
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (
         Ask("depth", "how deep the rabbet is; 0: a third of the thickness", "length", 0.0, 0.0, 100.0),

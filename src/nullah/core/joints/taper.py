@@ -22,6 +22,8 @@ class Taper:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = ""
+    strength: str = ""
+    season: str = ""
     after: tuple[str, ...] = ("mortise_and_tenon",)
     asks: tuple[Ask, ...] = (
         Ask("faces", "the faces that are tapered, as right back", "text", "right back"),

@@ -55,6 +55,9 @@ class ByHand(QWidget):
         self.second = pick("joint second part", [], lambda _: None)
         self.way = pick("joint way", list(WAYS), lambda _: None)
         self.family = pick("joint family", [f.replace("_", " ") for f in FAMILIES], lambda _: None)
+        self.pointing = button("Point at two parts", self._point, "chip", "the joints that suit the two are offered")
+        self.pointing.setCheckable(True)
+        self._pointed = ""
         self.mine = button("Make this piece my own", self._make_mine, "chip")
         self.why = label("Answers alone change this piece. Made your own, all of it is changed by hand.")
         self.held = flow(self.why, self.mine)
@@ -83,6 +86,7 @@ class ByHand(QWidget):
                 "by",
                 self.family,
                 button("Add joint", self.add_joint, "chip"),
+                self.pointing,
             ),
             margins=0,
             spacing=4,
@@ -103,6 +107,8 @@ class ByHand(QWidget):
         self.figures.setVisible(part is not None)
         if part is None:
             return
+        if self.pointing.isChecked() and part.id != self._pointed:
+            self._pointed_at(part)
         for name, field in self.own.items():
             field.show_text(self.session.figures(getattr(part, name)))
         self.wood.setCurrentText(part.species)
@@ -193,6 +199,19 @@ class ByHand(QWidget):
             f"joint added: {self.first.currentText()} into {self.second.currentText()}",
             lambda p: piece_edits.add_joint(p, self.session.plan, family, first, second, self.way.currentText()),
         )
+
+    def _point(self) -> None:
+        """Begin with the part in mind, or with the next that is pointed at."""
+        self._pointed = self.part.id if self.part is not None and self.pointing.isChecked() else ""
+
+    def _pointed_at(self, part: Part) -> None:
+        """The first of two parts, or the second: then what joins them is offered."""
+        if not self._pointed:
+            self._pointed = part.id
+            return
+        first, self._pointed = self._pointed, ""
+        self.pointing.setChecked(False)
+        self.window().join(first, part.id)
 
     def _make_mine(self) -> None:
         self._do("the piece made my own", lambda p: piece_edits.make_mine(p, self.session.plan))

@@ -1,0 +1,155 @@
+"""Two parts joined: the families that suit, each with its picture, what it costs and what it holds; those that do not suit say why."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent
+from PySide6.QtWidgets import QFrame, QWidget
+
+from nullah.core import joining
+from nullah.core.document_pieces import Designed
+from nullah.core.edit import BadEdit
+from nullah.core.joining import Way
+from nullah.gui.flow import flow
+from nullah.gui.kinds_panel import Thumb
+from nullah.gui.session import Session
+from nullah.gui.theme import Theme
+from nullah.gui.widgets import button, column, label, pick, refill, refill_pick, row, scroll_area
+
+THUMB = 150  # px across
+
+
+class WayCard(QFrame):
+    """One family that suits; a click or Return takes it."""
+
+    taken = Signal()
+
+    def __init__(self, way: Way, told: Callable[[str], str], thumb: Thumb) -> None:
+        super().__init__()
+        self.way = way
+        self.setObjectName("kind")
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        thumb.setFixedWidth(THUMB)
+        thumb.show_drawing(way.drawing)
+        words = QWidget()
+        inside = column(words, label(way.title.capitalize(), "heading"), margins=0, spacing=2)
+        for line in (
+            way.about,
+            way.strength,
+            way.season,
+            f"About {way.minutes:.0f} minutes; set for it: {', '.join(way.tools)}.",
+            *(f"It would not hold: {told(f)}." for f in way.fails),
+        ):
+            inside.addWidget(label(line, "" if line == way.strength else "quiet", wrap=True))
+        line = row(thumb, words, spacing=8)
+        line.setStretch(1, 1)
+        self.setLayout(line)
+        line.setContentsMargins(7, 7, 7, 7)
+        self.setAccessibleName(f"{way.title}. {way.strength} {way.season}")
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.taken.emit()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.taken.emit()
+        else:
+            super().keyPressEvent(event)
+
+
+class JoinPanel(QWidget):
+    """The two parts, and what joins them."""
+
+    wide = 640
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self.session, self.theme = session, theme
+        self.first = pick("first part to join", [], lambda _: self.offer())
+        self.second = pick("second part to join", [], lambda _: self.offer())
+        self.swap = button("The other way round", self._swap, "chip")
+        self.said = label("", wrap=True)
+        self.found = scroll_area()
+        self.cards: list[WayCard] = []
+        above = flow(self.first, "to", self.second, self.swap)
+        above.setObjectName("inside")
+        whole = column(self, above, self.said, self.found, margins=0, spacing=6)
+        whole.setStretch(2, 1)
+
+    def choose(self, first: str, second: str = "") -> None:
+        """Begin with these parts, by the project's names; without a second with the one that is nearest."""
+        names = self._names()
+        for box in (self.first, self.second):
+            refill_pick(box, list(names))
+        by_id = {part: name for name, part in names.items()}
+        first = first if first in by_id else next(iter(by_id), "")
+        if second not in by_id:
+            second = next((p for p in by_id if p != first and self._way(first, p)), "")
+        self.first.setCurrentText(by_id.get(first, ""))
+        self.second.setCurrentText(by_id.get(second, ""))
+
+    def begin(self) -> None:
+        """Show what suits."""
+        self.offer()
+        (self.cards[0] if self.cards else self.second).setFocus()
+
+    def offer(self) -> None:
+        """Try every family between the two parts, and show what comes of it."""
+        s = self.session
+        first, second = self._chosen()
+        self.cards = []
+        rows: list[QWidget] = []
+        if not isinstance(s.project.in_hand, Designed):
+            self._say("Answers alone change this piece: make it your own first, under By hand.", rows)
+            return
+        try:
+            way = joining.between(s.plan, first, second)
+        except BadEdit as error:
+            self._say(str(error), rows)
+            return
+        before = joining.joined_by(s.plan, first, second)
+        found = joining.ways(s.project, s.plan, first, second, way)
+        for one in found:
+            if not one.why_not:
+                card = WayCard(one, s.told, Thumb(self.theme, s))
+                card.taken.connect(partial(self._take, one.family, first, second, way))
+                self.cards.append(card)
+        refused = [
+            label(f"{w.title.capitalize()}: {s.told(w.why_not)}", "quiet", wrap=True) for w in found if w.why_not
+        ]
+        rows += [*self.cards, label("These do not suit", "heading"), *refused] if refused else self.cards
+        words = "They are joined already; another joint takes the place of that one." if before else "These suit:"
+        self._say(words if self.cards else "Nothing suits as they stand.", rows)
+
+    def _say(self, words: str, rows: list[QWidget]) -> None:
+        self.said.setText(words)
+        refill(self.found, rows, spacing=6)
+
+    def _names(self) -> dict[str, str]:
+        return {p.name: p.id for p in self.session.plan.piece.in_hand.parts}
+
+    def _chosen(self) -> tuple[str, str]:
+        names = self._names()
+        return names.get(self.first.currentText(), ""), names.get(self.second.currentText(), "")
+
+    def _way(self, first: str, second: str) -> str:
+        try:
+            return joining.between(self.session.plan, first, second)
+        except BadEdit:
+            return ""
+
+    def _swap(self) -> None:
+        first, second = self.first.currentText(), self.second.currentText()
+        self.first.setCurrentText(second)
+        self.second.setCurrentText(first)
+        self.offer()
+
+    def _take(self, family: str, first: str, second: str, way: str) -> None:
+        s = self.session
+        words = f"{self.first.currentText()} to {self.second.currentText()}: {family.replace('_', ' ')}"
+        if s.attempt(words, lambda: joining.join(s.project, s.plan, family, first, second, way)):
+            self.window().overlay.close_overlay()
