@@ -90,6 +90,7 @@ class Hand:
         card = next(c for c in panel.cards if c.kind.name == kind)
         QTest.mouseClick(card, Qt.MouseButton.LeftButton)
         QTest.keyClick(card, Qt.Key.Key_Return)
+        QApplication.processEvents()
 
     def written(self):
         """Wait until what is exported is written."""

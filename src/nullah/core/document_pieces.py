@@ -69,9 +69,18 @@ class AddFrame(Value):
     degrees: Annotated[float, Field(ge=-90, le=90)] = 0.0
 
 
+class BetweenMarks(Value):
+    """From one mark of a story stick to another."""
+
+    rod: Word
+    start: Word
+    end: Word
+
+
 class AddPart(Value):
     """An edit: a part of the maker's own, ``at`` the corner of its body least in x, y and z of its frame (the piece's own where it has
-    none), its face and its upper edge looking the ways named."""
+    none), its face and its upper edge looking the ways named. Its length lies ``along`` two marks, its width ``across`` and its
+    thickness ``through`` two, where they are given, and follows them; else it is as long as it says."""
 
     edit: Literal["part"] = "part"
     id: PartId
@@ -85,6 +94,9 @@ class AddPart(Value):
     upper: Literal["front", "back", "left", "right", "up", "down"] = "up"
     at: tuple[Signed, Signed, Signed] = (0.0, 0.0, 0.0)
     frame: PartId | Literal[""] = ""
+    along: BetweenMarks | None = None
+    across: BetweenMarks | None = None
+    through: BetweenMarks | None = None
 
     @model_validator(mode="after")
     def _face_and_edge_are_square(self) -> AddPart:

@@ -17,7 +17,7 @@ from nullah.core.joints.plan import unqualified
 from nullah.core.pieces.free import FREE
 from nullah.core.pieces.kind import Kind
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.pieces.look import DIMENSIONS, frame_axes
+from nullah.core.pieces.look import DIMENSIONS, LIES, frame_axes, frame_axes_of
 from nullah.core.pieces.own import Written
 from nullah.core.pieces.sizes import Sizes
 from nullah.core.plan import Plan
@@ -291,7 +291,8 @@ def move_part(project: Project, name: str, axis: int, mm: float) -> Project:
     for i, one in enumerate(edits):
         if isinstance(one, AddPart) and one.id == local:
             at = tuple(mm if k == axis else v for k, v in enumerate(one.at))
-            edits[i] = held(one, at=at)
+            axes = dict(zip(frame_axes_of(one.face, one.upper), LIES.values(), strict=True))
+            edits[i] = held(one, at=at, **{axes[axis]: None})
             return changed_piece(project, held(piece, edits=tuple(edits)))
     raise BadEdit("Where that part stands follows from the piece.")
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 
 from nullah.core.ask import BadAnswer
-from nullah.core.design import Along, Design, Frame, JointDesign, PartDesign, mm
-from nullah.core.document_pieces import AddFrame, AddJoint, AddPart, Drop, Edit, Put
+from nullah.core.design import Along, Design, Frame, JointDesign, PartDesign, between, mm
+from nullah.core.document_pieces import AddFrame, AddJoint, AddPart, BetweenMarks, Drop, Edit, Put
 from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
 from nullah.core.pieces.look import DIMENSIONS, frame_axes
@@ -42,7 +42,8 @@ def apply(edits: tuple[Edit, ...], design: Design) -> ByHand:
             if edit.frame and edit.frame not in frames:
                 lost.append((edit.id, f"{edit.label} stands in {edit.frame}, which is no frame of the piece now."))
                 continue
-            parts[edit.id] = _part(edit)
+            parts[edit.id], gone = _part(edit, design)
+            lost += [(edit.id, words) for words in gone]
         elif isinstance(edit, AddJoint):
             joints[edit.id] = JointDesign(
                 edit.id, edit.family, edit.first, edit.second, edit.way, dict(edit.asked), edit.set
@@ -104,17 +105,32 @@ def _frame(edit: AddFrame) -> Frame:
     return Frame(edit.id, (x, y, z), edit.axis, edit.degrees)
 
 
-def _part(edit: AddPart) -> PartDesign:
-    """A part that stands where it was put: its corner least in x, y and z."""
+def _part(edit: AddPart, design: Design) -> tuple[PartDesign, list[str]]:
+    """A part that stands where it was put, its corner least in x, y and z, or between marks; and what of those is gone, in words."""
     sizes = (edit.length, edit.width, edit.thickness)
     bare = PartDesign(
         edit.id, edit.label, edit.face, edit.upper, Along(), Along(), Along(), edit.frame, "", edit.role, edit.species
     )
-    lies = [
-        Along(size=mm(name, size), off=mm("from the corner", edit.at[axis]))
-        for name, size, axis in zip(DIMENSIONS, sizes, frame_axes(bare), strict=True)
-    ]
-    return replace(bare, along=lies[0], across=lies[1], through=lies[2])
+    marks = (edit.along, edit.across, edit.through)
+    lies, gone = [], []
+    for name, size, axis, span in zip(DIMENSIONS, sizes, frame_axes(bare), marks, strict=True):
+        if span is not None and _is_there(span, "xyz"[axis], edit.frame, design):
+            lies.append(between(span.rod, span.start, span.end))
+            continue
+        lies.append(Along(size=mm(name, size), off=mm("from the corner", edit.at[axis])))
+        if span is not None:
+            gone.append(
+                f"The {name} of {edit.label} lay between {span.start} and {span.end}, which the piece has not now along there: "
+                f"it stays as it was."
+            )
+    return replace(bare, along=lies[0], across=lies[1], through=lies[2]), gone
+
+
+def _is_there(span: BetweenMarks, axis: str, frame: str, design: Design) -> bool:
+    """Whether there are two such marks, one after the other, on a story stick that way."""
+    rod = next((r for r in design.rods if r.id == span.rod), None)
+    names = [m.id for m in rod.marks] if rod is not None and rod.axis == axis and rod.frame == frame else []
+    return span.start in names and span.end in names[names.index(span.start) + 1 :]
 
 
 def _put(

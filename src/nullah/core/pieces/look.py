@@ -17,9 +17,17 @@ if TYPE_CHECKING:
 DIMENSIONS = ("length", "width", "thickness")
 
 
+LIES = {"length": "along", "width": "across", "thickness": "through"}  # what says how each dimension lies
+
+
 def frame_axes(part: PartDesign) -> tuple[int, int, int]:
     """The axes of its frame that a part's length, width and thickness lie along."""
-    thick, wide = axis_of(part.face)[0], axis_of(part.up)[0]
+    return frame_axes_of(part.face, part.up)
+
+
+def frame_axes_of(face: str, upper: str) -> tuple[int, int, int]:
+    """The same of a part whose face and upper edge look so."""
+    thick, wide = axis_of(face)[0], axis_of(upper)[0]
     return 3 - thick - wide, wide, thick
 
 

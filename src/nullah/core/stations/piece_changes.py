@@ -7,7 +7,7 @@ from nullah.core.document import BoardLayout, CutMark, Project
 from nullah.core.document_pieces import AddPart, Designed, Drop, Piece, Put
 from nullah.core.layout.model import leaves
 from nullah.core.layout.progress import without_parts
-from nullah.core.pieces.look import DIMENSIONS
+from nullah.core.pieces.look import DIMENSIONS, LIES
 from nullah.core.pieces.part import Part
 from nullah.core.stations.as_made import parts_named
 from nullah.core.stations.made import Made
@@ -32,7 +32,7 @@ def put(piece_id: str, values: tuple[tuple[str, str, float | str | bool], ...]) 
                 (i for i, e in enumerate(edits) if isinstance(e, AddPart) and e.id == name and what in DIMENSIONS), None
             )
             if at is not None:
-                edits[at] = edits[at].model_copy(update={what: value})
+                edits[at] = edits[at].model_copy(update={what: value, LIES[what]: None})
                 continue
             edits = [e for e in edits if not (isinstance(e, Put) and (e.owner, e.what) == (name, what))]
             edits.append(Put(owner=name, what=what, value=value))

@@ -6,18 +6,21 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QWidget
 
-from nullah.core import measure, piece_edits
+from nullah.core import measure, piece_edits, spans
 from nullah.core.document import Project
 from nullah.core.document_pieces import AddPart, Designed, prefix
 from nullah.core.joints.families import FAMILIES
+from nullah.core.pieces.look import LIES
 from nullah.core.pieces.part import Part
 from nullah.core.shapes.cut import WAYS
+from nullah.core.spans import MarkedSpan
 from nullah.core.wood.species import ALL
 from nullah.gui.flow import flow
 from nullah.gui.session import Session
 from nullah.gui.widgets import Field, button, column, label, pick, refill_pick
 
 SIZES = ("length", "width", "thickness")
+AS_TYPED = "as typed"
 AT = ("from the left", "from the front", "up")
 
 
@@ -51,6 +54,10 @@ class ByHand(QWidget):
         self.upper = pick("new part upper edge", list(WAYS), lambda _: None)
         self.face.setCurrentText("front")
         self.upper.setCurrentText("up")
+        self._spans: dict[str, dict[str, MarkedSpan]] = {}
+        self.between = {n: pick(f"new part {n} between", [AS_TYPED], lambda _: self._show_typed()) for n in SIZES}
+        for choice in (self.face, self.upper):
+            choice.currentTextChanged.connect(lambda _: self._show_spans())
         self.first = pick("joint first part", [], lambda _: None)
         self.second = pick("joint second part", [], lambda _: None)
         self.way = pick("joint way", list(WAYS), lambda _: None)
@@ -75,6 +82,15 @@ class ByHand(QWidget):
                 "edge",
                 self.upper,
                 button("Add part", self.add_part, "chip"),
+            ),
+            flow(
+                "lying",
+                "along",
+                self.between["length"],
+                "across",
+                self.between["width"],
+                "through",
+                self.between["thickness"],
             ),
             flow(
                 "A joint:",
@@ -104,6 +120,7 @@ class ByHand(QWidget):
         names = [p.name for p in parts]
         for box, choices in ((self.first, names), (self.second, [*names, "nothing"])):
             refill_pick(box, choices)
+        self._show_spans()
         self.figures.setVisible(part is not None)
         if part is None:
             return
@@ -167,14 +184,48 @@ class ByHand(QWidget):
         if part is not None:
             self._do(f"{part.name} taken away", lambda p: piece_edits.take_away(p, part.id))
 
+    def _axes(self) -> tuple[int, ...]:
+        """The axes of the piece that length, width and thickness of the new part lie along; none where its face is its edge."""
+        wide, thick = (WAYS[c.currentText()] for c in (self.upper, self.face))
+        across, through = (next(k for k in range(3) if way[k]) for way in (wide, thick))
+        return (3 - across - through, across, through) if across != through else ()
+
+    def _show_spans(self) -> None:
+        """What there is to lie between, along each of the new part's sizes."""
+        axes = self._axes() if self.isVisible() else ()
+        self._spans = {}
+        for name, axis in zip(SIZES, axes, strict=False):
+            there = spans.of_piece(self.session.plan, axis)
+            self._spans[name] = {f"{s.words}, {self.session.figures(s.mm)}": s for s in there}
+        for name, choice in self.between.items():
+            refill_pick(choice, [AS_TYPED, *self._spans.get(name, {})])
+        self._show_typed()
+
+    def _span(self, name: str) -> MarkedSpan | None:
+        return self._spans.get(name, {}).get(self.between[name].currentText())
+
+    def _show_typed(self) -> None:
+        """What lies between marks is not typed."""
+        free = {axis for name, axis in zip(SIZES, self._axes(), strict=False) if self._span(name) is None}
+        for name in SIZES:
+            self.new[name].setEnabled(self._span(name) is None)
+        for axis, field in enumerate(self.new_at.values()):
+            field.setEnabled(axis in free)
+
     def add_part(self) -> None:
-        """Add the part as typed."""
+        """Add the part as typed, or as it lies between marks."""
 
         def make(project: Project) -> Project:
-            length, width, thickness = (self._mm(self.new[n].text(), f"the {n}") for n in SIZES)
-            at = tuple(
-                measure.parse_length(f.text(), project.units) if f.text().strip() else 0.0 for f in self.new_at.values()
+            found = {n: self._span(n) for n in SIZES}
+            length, width, thickness = (
+                s.mm if (s := found[n]) is not None else self._mm(self.new[n].text(), f"the {n}") for n in SIZES
             )
+            at = [
+                measure.parse_length(f.text(), project.units) if f.text().strip() else 0.0 for f in self.new_at.values()
+            ]
+            for name, axis in zip(SIZES, self._axes(), strict=False):
+                if (span := found[name]) is not None:
+                    at[axis] = span.start
             name = self.new["name"].text().strip() or "part"
             return piece_edits.add_part(
                 project,
@@ -183,7 +234,8 @@ class ByHand(QWidget):
                 (length, width, thickness),
                 face=self.face.currentText(),
                 upper=self.upper.currentText(),
-                at=at,
+                at=tuple(at),
+                **{LIES[n]: s.between for n, s in found.items() if s is not None},
             )
 
         if self._do(f"part added: {self.new['name'].text().strip() or 'part'}", make):
@@ -201,8 +253,12 @@ class ByHand(QWidget):
         )
 
     def _point(self) -> None:
-        """Begin with the part in mind, or with the next that is pointed at."""
-        self._pointed = self.part.id if self.part is not None and self.pointing.isChecked() else ""
+        """Begin: the next two parts that are pointed at are to be joined."""
+        self._pointed = ""
+        self.session.light_part("")
+        self.window().view().refresh()
+        if self.pointing.isChecked():
+            self.session.said.emit("Click on the part that goes in, then on the one that it goes into.", False)
 
     def _pointed_at(self, part: Part) -> None:
         """The first of two parts, or the second: then what joins them is offered."""
