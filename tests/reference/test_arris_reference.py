@@ -125,3 +125,50 @@ def test_an_edge_that_is_eased_touches_nothing_below_it(kind, part, edge):
     mine = steps.index(f"joint edge-{part}")
     assert all(steps.index(w) < mine for w in now.bench.steps[mine].waits)
     assert not [c for c in now.calls if "set aside" in c.question]
+
+
+def segment(radius, rise):
+    """The area of a segment of a circle (any table of geometry)."""
+    return radius**2 * math.acos((radius - rise) / radius) - (radius - rise) * math.sqrt(2 * radius * rise - rise**2)
+
+
+@pytest.mark.parametrize(("span", "rise"), [(300.0, 40.0), (200.0, 100.0), (120.0, 12.0)])
+def test_an_arch_by_rise_and_span(span, rise):
+    now = board("cut_out", way="front", shape="arch", wide=span, deep=rise)
+    (joint,) = now.joints.joints
+    radius = (span**2 / 4 + rise**2) / (2 * rise)
+    (compass,) = [s for s in joint.settings if s.tool == "compass"]
+    assert compass.value == pytest.approx(radius)
+    assert taken(now) == pytest.approx(segment(radius, rise) * THICK, rel=0.005)
+
+
+def test_an_ogee_of_two_arcs_on_a_line_takes_as_much_as_the_triangle():
+    span, rise = 240.0, 50.0  # what the one arc adds to the line from foot to top the other takes away
+    now = board("cut_out", way="front", shape="ogee", wide=span, deep=rise)
+    assert taken(now) == pytest.approx(span * rise / 2 * THICK, rel=1e-6)
+    (joint,) = now.joints.joints
+    # each arc lies along the edge at its end: half the chord of 65 mm at the angle whose tangent is 50 / 120
+    assert joint.figures["radius"] == pytest.approx(65 / 2 / math.sin(math.atan2(50, 120)))
+
+
+@pytest.mark.parametrize("shape", ["arch", "ogee"])
+def test_what_is_higher_than_half_its_width_is_refused(shape):
+    now = board("cut_out", way="front", shape=shape, wide=100.0, deep=60.0)
+    assert [c for c in now.calls if "too steep for arcs" in c.question]
+
+
+@pytest.mark.parametrize(("deep", "run"), [(0.0, THICK), (9.0, 9.0)])
+def test_a_bored_hole(deep, run):
+    now = board("bored_hole", diameter=20.0, along=100.0, across=60.0, deep=deep)
+    assert taken(now) == pytest.approx(math.pi * 100 * run, rel=0.01)
+    (joint,) = now.joints.joints
+    assert [(s.tool, s.value) for s in joint.settings] == [("bit", 20.0), ("rule", 100.0), ("marking gauge", 60.0)]
+    assert ("from the other side" in " ".join(joint.steps)) == (deep == 0)
+    assert all(c.holds for c in joint.checks)
+
+
+def test_a_hole_too_near_the_edge_is_told_and_one_over_it_refused():
+    (joint,) = board("bored_hole", diameter=20.0, along=100.0, across=14.0).joints.joints
+    assert [c.holds for c in joint.checks] == [False]
+    now = board("bored_hole", diameter=20.0, along=5.0, across=60.0)
+    assert [c for c in now.calls if "does not lie within top there" in c.question]

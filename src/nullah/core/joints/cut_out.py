@@ -14,6 +14,8 @@ from nullah.core.shapes.cut import Cut, Placed
 
 FOOT = 40.0  # mm of wood left beside a cut-out, at the least (common practice, no source)
 CORNERS = 8  # to a quarter of a circle
+BITS = 24  # straight bits to an arc
+SHAPES = ("square", "arch", "ogee")
 
 
 @frozen
@@ -34,15 +36,19 @@ class CutOut:
         Ask("deep", "how deep it is", "length", 50.0, 3.0, 2000.0),
         Ask("radius", "radius of its inside corners", "length", 20.0, 0.0, 500.0),
         Ask("off", "how far it lies from the middle", "length", 0.0, -5000.0, 5000.0),
+        Ask("shape", "what it looks like", "choice", "square", options=SHAPES),
     )
 
     def figure(self, name: str, look: Look) -> float:
-        """wide, deep, radius, off, left (what is left beside it where that is least), mm."""
+        """wide, deep, radius (of its corners, or of its arcs), off, left (what is left beside it where that is least), mm."""
         if name in ("deep", "off", "foot"):
             return float(look.asked(name))
         if name == "wide":
             return float(look.asked("wide")) or self._across(look) - 2 * look.figure("foot")
         if name == "radius":
+            shape = str(look.asked("shape"))
+            if shape != "square":
+                return arc_radius(look.figure("wide"), look.figure("deep"), shape)
             return min(float(look.asked("radius")), look.figure("deep"), max(0.0, look.figure("wide")) / 2)
         if name == "left":
             return (self._across(look) - look.figure("wide")) / 2 - abs(look.figure("off"))
@@ -61,9 +67,14 @@ class CutOut:
         into, across, far = _face_axes(look, part)
         if wide <= 0 or left < 0 or deep >= part.size[into]:
             raise NoJoint(f"A cut-out of {marked(wide)} by {marked(deep)} does not lie within {name}.")
+        shape = str(look.asked("shape"))
+        if shape != "square" and deep > wide / 2:
+            raise NoJoint(
+                f"An {shape} {marked(deep)} high over {marked(wide)} is too steep for arcs that rise; make it wider or lower."
+            )
         middle = part.size[across] / 2 + look.figure("off")
         points = []
-        for u, v in _outline(wide, deep, radius):
+        for u, v in _outline(wide, deep, radius) if shape == "square" else _arcs(wide, deep, radius, shape):
             along = part.size[into] - v if far else v
             points.append((middle + u, along) if across < into else (along, middle + u))
         cut = Cut(part.id, "face", tuple(points), part.size[2])
@@ -76,13 +87,14 @@ class CutOut:
                 Setting("marking gauge", deep, "", (joint.first,), f"depth of the cut-out of {name}"),
                 Setting("rule", left, "", (joint.first,), f"from the edge to the cut-out of {name}"),
                 *(
-                    (Setting("compass", radius, "", (joint.first,), f"corners of the cut-out of {name}"),)
+                    (Setting("compass", radius, "", (joint.first,), f"{_round(shape)} of the cut-out of {name}"),)
                     if radius
                     else ()
                 ),
             ),
             (
-                f"Lay the template on {name}, or strike the corners with a compass of {marked(radius)}.",
+                f"Lay the template on {name}, or strike the {_round(shape)} with a compass of {marked(radius)}"
+                f"{_from(shape, deep, radius)}.",
                 "Saw the straight sides, bore or turn the saw in the corners; gang parts that are to be alike.",
                 "Pare and rasp to the line from both faces; ease the edges that are lifted or stood on.",
             ),
@@ -99,6 +111,39 @@ def _face_axes(look: Look, part: Placed) -> tuple[int, int, bool]:
     if into == 2:
         raise NoJoint(f"{look.label(part.id)} is cut out at an end or an edge, not {look.joint.way}.")
     return into, 1 - into, sign > 0
+
+
+def _round(shape: str) -> str:
+    return "corners" if shape == "square" else "arc" if shape == "arch" else "four arcs"
+
+
+def _from(shape: str, deep: float, radius: float) -> str:
+    """Where the compass stands."""
+    if shape == "arch":
+        return f", its point on the middle line, {marked(radius - deep)} beyond the edge; or bend a batten through the three points"
+    if shape == "ogee":
+        return ": from each foot along the edge, up to the middle of the line to the top, and turned over from there"
+    return ""
+
+
+def arc_radius(span: float, rise: float, shape: str = "arch") -> float:
+    """The radius of an arch through its span and its rise, (s2/4 + h2) / 2h; of an ogee that of its arcs, each over half the line c
+    from foot to top and lying along the edge at its end, c2 / 4h; mm."""
+    square = span * span / 4 + rise * rise
+    return square / (4 * rise) if shape == "ogee" else square / (2 * rise)
+
+
+def _arcs(wide: float, deep: float, radius: float, shape: str) -> list[Point]:
+    """From the edge at 0 inward: one arc, or two to each side that turn over half-way up."""
+    if shape == "arch":
+        half = math.atan2(wide / 2, radius - deep)
+        turns = [-half + 2 * half * n / BITS for n in range(BITS + 1)]
+        return [(radius * math.sin(t), radius * math.cos(t) - (radius - deep)) for t in turns]
+    sweep = 2 * math.atan2(deep, wide / 2)
+    turns = [sweep * n / CORNERS for n in range(CORNERS + 1)]
+    low = [(-wide / 2 + radius * math.sin(t), radius * (1 - math.cos(t))) for t in turns]
+    side = [*low, *((-wide / 2 - x, deep - y) for x, y in reversed(low[:-1]))]
+    return [*side, *((-x, y) for x, y in reversed(side[:-1]))]
 
 
 def _outline(wide: float, deep: float, radius: float) -> list[Point]:

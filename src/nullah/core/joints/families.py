@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from nullah.core.joints.arris import BEVEL, CHAMFER, ROUND_OVER
+from nullah.core.joints.bored_hole import BORED_HOLE
 from nullah.core.joints.corner import CORNER
 from nullah.core.joints.cut_out import CUT_OUT
 from nullah.core.joints.edge import EDGE_JOINT
@@ -29,5 +30,6 @@ FAMILIES: dict[str, Family] = {
         CHAMFER,
         BEVEL,
         ROUND_OVER,
+        BORED_HOLE,
     )
 }
