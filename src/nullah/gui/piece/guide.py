@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import base64
 import math
-from collections.abc import Callable
 from pathlib import Path
 
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
@@ -12,7 +11,7 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, Q
 from PySide6.QtWidgets import QFileDialog, QWidget
 
 from nullah.core import guide_edits, measure, piece_edits
-from nullah.core.document import Guide
+from nullah.core.document import Guide, Project
 from nullah.formats import photo
 from nullah.formats.trouble import FileTrouble
 from nullah.gui.flow import flow
@@ -219,8 +218,11 @@ class GuidePanel(QWidget):
         s, ends = self.session, self.photo.ends()
         if ends is None:
             return False
-        mm: Callable[[], float] = lambda: measure.parse_positive(text, s.project.units, "a length")  # noqa: E731
-        if not s.attempt(f"known on the picture: {text.strip()}", lambda: guide_edits.know(s.project, ends, mm())):
+
+        def make() -> Project:
+            return guide_edits.know(s.project, ends, measure.parse_positive(text, s.project.units, "a length"))
+
+        if not s.attempt(f"known on the picture: {text.strip()}", make):
             return False
         self.photo.marks = []
         self.refresh()
