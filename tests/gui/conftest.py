@@ -92,6 +92,12 @@ class Hand:
         QTest.keyClick(card, Qt.Key.Key_Return)
         QApplication.processEvents()
 
+    def tried(self):
+        """Wait until every way of joining two parts is tried."""
+        panel = self.window.overlay.join
+        self.bot.waitUntil(lambda: not panel.waits, timeout=20_000)
+        return panel
+
     def written(self):
         """Wait until what is exported is written."""
         self.bot.waitUntil(lambda: not self.window.files.exporter.at_work, timeout=60_000)

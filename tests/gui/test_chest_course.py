@@ -65,7 +65,7 @@ class ByMouse:
         raise AssertionError(f"{part} is not seen")
 
     def take(self, family):
-        card = next(c for c in self.hand.window.overlay.join.cards if c.way.family == family)
+        card = next(c for c in self.hand.tried().cards if c.way.family == family)
         QTest.mouseClick(card, Qt.MouseButton.LeftButton)
         QApplication.processEvents()
 
@@ -135,7 +135,7 @@ class ByKeys(ByMouse):
         QApplication.processEvents()
 
     def take(self, family):
-        card = next(c for c in self.hand.window.overlay.join.cards if c.way.family == family)
+        card = next(c for c in self.hand.tried().cards if c.way.family == family)
         self.focus(card)
         QTest.keyClick(card, Qt.Key.Key_Return)
         QApplication.processEvents()
@@ -182,7 +182,7 @@ def test_a_chest_from_its_picture_all_the_way_and_back(qtbot, tmp_path, way):
 
     # let in by pointing; another family; what does not suit says why
     by.join("tray", "left-end")
-    words = " ".join(told(w.text()) for w in hand.window.overlay.join.findChildren(QLabel) if w.isVisible())
+    words = " ".join(told(w.text()) for w in hand.tried().findChildren(QLabel) if w.isVisible())
     assert "They do not meet edge to edge" in words
     by.take("dado")
     assert family(hand).family == "dado"

@@ -26,7 +26,7 @@ def test_two_parts_pointed_at_are_joined_another_way(hand):
     for part in ("shelf-2", "side-left"):
         view.canvas.picked.emit(f"part:{part}")  # as a click on it says
         QApplication.processEvents()
-    panel = hand.window.overlay.join
+    panel = hand.tried()
     assert panel.isVisible()
     assert "joined already" in panel.said.text()
     assert "that is a dado" in words_of(panel)
@@ -47,7 +47,7 @@ def test_the_same_by_keys(hand):
     hand.begin_anew("shelves")
     hand.window.show_part("shelf-2")
     hand.key("H")
-    panel = hand.window.overlay.join
+    panel = hand.tried()
     assert (panel.first.currentText(), panel.second.currentText()) == ("shelf 2", "left side")
     assert QApplication.focusWidget() is panel.cards[0]
     while QApplication.focusWidget().way.family != "mortise_and_tenon":

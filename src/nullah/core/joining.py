@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
 from dataclasses import replace
 
 from nullah.core import piece_edits
@@ -26,6 +27,9 @@ NEAR = 60.0  # mm between two parts that may still be joined: what a joint reach
 AT_EDGE = 1.0  # mm from an edge that a part lies at it still
 AT_AN_EDGE = ("rabbet", "nailed_rabbet", "through_dovetail")
 LEAST_ACROSS = 1.0  # mm that two parts lie opposite each other, to meet
+
+
+Ends = tuple[tuple[float, ...], tuple[float, ...]]  # the low and the high corner of a part
 
 
 @frozen
@@ -53,11 +57,28 @@ def between(now: Plan, first: str, second: str) -> str:
     """
     if first == second:
         raise BadEdit("A joint is of two parts: point at another one.")
-    made = now.piece.in_hand
-    at = {f"{made.prefix}{p.id}": _box(p) for p in made.stands(now.joints.of_piece[made.id])}
-    if first not in at or second not in at:
+    boxes = _boxes(now)
+    if first not in boxes or second not in boxes:
         raise BadEdit("One of these parts is not there.")
-    (low, high), (low2, high2) = at[first], at[second]
+    way = _way(boxes[first], boxes[second])
+    if not way:
+        raise BadEdit("These two do not meet: move one of them to the other first.")
+    return way
+
+
+def meets(now: Plan, first: str) -> tuple[str, ...]:
+    """The parts that a part meets, by the project's names."""
+    boxes = _boxes(now)
+    return tuple(p for p in boxes if p != first and _way(boxes[first], boxes[p])) if first in boxes else ()
+
+
+def _boxes(now: Plan) -> dict[str, Ends]:
+    made = now.piece.in_hand
+    return {f"{made.prefix}{p.id}": _box(p) for p in made.stands(now.joints.of_piece[made.id])}
+
+
+def _way(one: Ends, other: Ends) -> str:
+    (low, high), (low2, high2) = one, other
     found: list[tuple[float, str]] = []
     for way, vector in WAYS.items():
         axis = next(k for k in range(3) if vector[k])
@@ -68,21 +89,20 @@ def between(now: Plan, first: str, second: str) -> str:
         into = -gap / (high[axis] - low[axis])  # what its joints reach lies within the other already
         if gap <= NEAR and into < 1:
             found.append((max(gap / NEAR, into), way))
-    if not found:
-        raise BadEdit("These two do not meet: move one of them to the other first.")
-    return min(found)[1]
+    return min(found)[1] if found else ""
 
 
-def ways(project: Project, now: Plan, first: str, second: str, way: str) -> tuple[Way, ...]:
-    """Every family that joins two parts, those that suit first, in the order of what they take.
+def ways(project: Project, now: Plan, first: str, second: str, way: str) -> Iterator[Way]:
+    """Every family that joins two parts, one after the other, since each is tried on the whole piece.
 
     Args:
         now: the plan of the project. way: the first part looks so towards the second.
     """
     cache = PlanCache()
     plan(project, cache)
-    tried = [_tried(project, now, cache, f, first, second, way) for f in FAMILIES.values() if f.home]
-    return tuple(sorted(tried, key=lambda w: (bool(w.why_not), bool(w.fails), w.minutes)))
+    for family in FAMILIES.values():
+        if family.home:
+            yield _tried(project, now, cache, family, first, second, way)
 
 
 def _unsuited(family: str, first: Placed, second: Placed, way: str, called: str) -> str:
@@ -167,7 +187,7 @@ def _picture(made: Plan, parts: tuple[str, str], way: str) -> Drawing:
     return Drawing(tuple(drawn(alone, looking(TURN, TILT), shaded=True)), "the two parts apart")
 
 
-def _box(part: Placed) -> tuple[tuple[float, ...], tuple[float, ...]]:
+def _box(part: Placed) -> Ends:
     corners = [
         part.at((x, y, z)) for x in (0.0, part.size[0]) for y in (0.0, part.size[1]) for z in (0.0, part.size[2])
     ]

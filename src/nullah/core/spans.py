@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from itertools import combinations
+from itertools import combinations, pairwise
 
 from nullah.core.document_pieces import BetweenMarks
 from nullah.core.frozen import frozen
 from nullah.core.plan import Plan
 
+MOST_MARKS = 14  # of a stick whose marks are all held against each other; of one with more the neighbours alone
 LEAST = 3.0  # mm between two marks, for a part to lie there
 
 
@@ -32,7 +33,9 @@ def of_piece(now: Plan, axis: int) -> tuple[MarkedSpan, ...]:
         if rod.axis != "xyz"[axis] or rod.frame:
             continue
         marks = worked.sizes.marks(rod.id)
-        for a, b in combinations([m.id for m in rod.marks], 2):
+        names = [m.id for m in rod.marks]
+        pairs = combinations(names, 2) if len(names) <= MOST_MARKS else pairwise(names)
+        for a, b in pairs:
             if marks[b] - marks[a] >= LEAST:
                 words = f"{rod.name.lower()}, {_spoken(a)} to {_spoken(b)}"
                 found.append(MarkedSpan(BetweenMarks(rod=rod.id, start=a, end=b), words, marks[b] - marks[a], marks[a]))

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from functools import partial
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import QFrame, QWidget
 
@@ -75,6 +75,12 @@ class JoinPanel(QWidget):
         self.said = label("", wrap=True)
         self.found = scroll_area()
         self.cards: list[WayCard] = []
+        self.waits = False  # whether families are still to be tried
+        self._parts = ("", "", "")  # the first, the second, and the way the first looks towards it
+        self._tries: Iterator[Way] = iter(())
+        self._timer = QTimer(self)
+        self._timer.setInterval(0)
+        self._timer.timeout.connect(self._try_next)
         above = flow(self.first, "to", self.second, self.swap)
         above.setObjectName("inside")
         whole = column(self, above, self.said, self.found, margins=0, spacing=6)
@@ -88,46 +94,67 @@ class JoinPanel(QWidget):
         by_id = {part: name for name, part in names.items()}
         first = first if first in by_id else next(iter(by_id), "")
         if second not in by_id:
-            second = next((p for p in by_id if p != first and self._way(first, p)), "")
+            second = next(iter(joining.meets(self.session.plan, first)), "")
         self.first.setCurrentText(by_id.get(first, ""))
         self.second.setCurrentText(by_id.get(second, ""))
 
     def begin(self) -> None:
         """Show what suits."""
+        self.second.setFocus()
         self.offer()
-        (self.cards[0] if self.cards else self.second).setFocus()
 
     def offer(self) -> None:
-        """Try every family between the two parts, and show what comes of it."""
+        """Try every family between the two parts, one after the other, so that nobody waits for the last."""
         s = self.session
         first, second = self._chosen()
-        self.cards = []
-        rows: list[QWidget] = []
+        self.cards, self._tries = [], iter(())
+        self._lay_out()
         if not isinstance(s.project.in_hand, Designed):
-            self._say("Answers alone change this piece: make it your own first, under By hand.", rows)
+            self.said.setText("Answers alone change this piece: make it your own first, under By hand.")
             return
         try:
             way = joining.between(s.plan, first, second)
         except BadEdit as error:
-            self._say(str(error), rows)
+            self.said.setText(str(error))
             return
         before = joining.joined_by(s.plan, first, second)
-        found = joining.ways(s.project, s.plan, first, second, way)
-        for one in found:
-            if not one.why_not:
-                card = WayCard(one, s.told, Thumb(self.theme, s))
-                card.taken.connect(partial(self._take, one.family, first, second, way))
-                self.cards.append(card)
-        refused = [
-            label(f"{w.title.capitalize()}: {s.told(w.why_not)}", "quiet", wrap=True) for w in found if w.why_not
-        ]
-        rows += [*self.cards, label("These do not suit", "heading"), *refused] if refused else self.cards
-        words = "They are joined already; another joint takes the place of that one." if before else "These suit:"
-        self._say(words if self.cards else "Nothing suits as they stand.", rows)
+        self.said.setText(
+            "They are joined already; another joint takes the place of that one." if before else "These suit:"
+        )
+        self._parts = (first, second, way)
+        self._tries = joining.ways(s.project, s.plan, first, second, way)
+        self.waits = True
+        self._timer.start()
 
-    def _say(self, words: str, rows: list[QWidget]) -> None:
-        self.said.setText(words)
-        refill(self.found, rows, spacing=6)
+    def _try_next(self) -> None:
+        one = next(self._tries, None) if self.isVisible() else None
+        if one is None:
+            self._timer.stop()
+            self.waits = False
+            return
+        s = self.session
+        if one.why_not:
+            self.below.show()
+            self.others.layout().addWidget(
+                label(f"{one.title.capitalize()}: {s.told(one.why_not)}", "quiet", wrap=True)
+            )
+        else:
+            card = WayCard(one, s.told, Thumb(self.theme, s))
+            card.taken.connect(partial(self._take, one.family))
+            self.cards.append(card)
+            self.suiting.layout().addWidget(card)
+            if len(self.cards) == 1 and self.second.hasFocus():
+                card.setFocus()
+
+    def _lay_out(self) -> None:
+        """Room for the cards, and below them for what does not suit."""
+        self.suiting, self.others = QWidget(), QWidget()
+        self.below = label("These do not suit", "heading")
+        self.below.hide()
+        for box in (self.suiting, self.others):
+            box.setObjectName("inside")
+            column(box, margins=0, spacing=6)
+        refill(self.found, [self.suiting, self.below, self.others], spacing=6)
 
     def _names(self) -> dict[str, str]:
         return {p.name: p.id for p in self.session.plan.piece.in_hand.parts}
@@ -136,20 +163,14 @@ class JoinPanel(QWidget):
         names = self._names()
         return names.get(self.first.currentText(), ""), names.get(self.second.currentText(), "")
 
-    def _way(self, first: str, second: str) -> str:
-        try:
-            return joining.between(self.session.plan, first, second)
-        except BadEdit:
-            return ""
-
     def _swap(self) -> None:
         first, second = self.first.currentText(), self.second.currentText()
         self.first.setCurrentText(second)
         self.second.setCurrentText(first)
         self.offer()
 
-    def _take(self, family: str, first: str, second: str, way: str) -> None:
+    def _take(self, family: str) -> None:
         s = self.session
         words = f"{self.first.currentText()} to {self.second.currentText()}: {family.replace('_', ' ')}"
-        if s.attempt(words, lambda: joining.join(s.project, s.plan, family, first, second, way)):
+        if s.attempt(words, lambda: joining.join(s.project, s.plan, family, *self._parts)):
             self.window().overlay.close_overlay()
