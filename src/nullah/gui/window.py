@@ -332,8 +332,13 @@ class Window(QMainWindow):
         view.stand_up(False) if view.guided.isChecked() else view.show_guide()
 
     def turn_piece(self, right: float, up: float) -> None:
-        """Turn the standing piece by so many degrees."""
-        self._standing().looking.turn(right, up)
+        """Turn the standing piece by so many degrees; one that does not stand yet stands up turned, drawn once."""
+        view = self._piece_view()
+        if view.upright.isChecked():
+            view.looking.turn(right, up)
+        else:
+            view.looking.sight = view.looking.sight.turned(right, up)
+            view.stand_up(True)
 
     def pull_apart(self, by: int) -> None:
         """Draw the parts further apart or nearer together, standing."""

@@ -19,7 +19,7 @@ END_ON = 0.9  # cosine: a face that looks along the grain by more than this is e
 FLAT_ON = 0.999  # cosine: a face that looks along the thickness by more than this bears the part's figure
 SMALLEST_NAMED = 700.0  # mm2 of a patch that bears its part's name
 MOST_CORNERS = 400  # of what is seen of a broad side: where it is seen in more bits than that it bears no figure
-MOST_FIGURED = 32  # broad sides that bear a figure, those of which most is seen: nobody makes out the grain of more
+MOST_FIGURED = 24  # broad sides that bear a figure, those of which most is seen: nobody makes out the grain of more
 MOST_NAMED = 60  # parts: with more of them no name stands
 
 
