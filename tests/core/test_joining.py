@@ -66,8 +66,8 @@ def test_what_suits_is_told_with_what_it_costs_and_the_rest_with_its_reason(case
             assert way.drawing.items
         else:
             assert wanted in told(way.why_not)
-        assert way.strength
-        assert way.season
+        assert way.joins.strength
+        assert way.joins.season
     assert not {"taper", "chamfer", "cut_out"} & set(found)  # nothing goes together by these
     assert second in joining.meets(now, first)
     assert first in joining.meets(now, second)

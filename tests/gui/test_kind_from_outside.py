@@ -29,8 +29,7 @@ class Notch:
     name: str = "foot_notch"
     about: str = "A notch that makes two feet of one edge."
     home: str = ""
-    strength: str = ""
-    season: str = ""
+    joins: None = None
     after: tuple = ()
     reaches: tuple = ()
     schools: tuple = ()

@@ -13,23 +13,18 @@ from nullah.core.drawing import Drawing
 from nullah.core.edit import BadEdit
 from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import Family, own_axis
+from nullah.core.joints.family import Joins, Meeting
+from nullah.core.pictures import standing
 from nullah.core.pictures.in_hand import box_round, shown
 from nullah.core.pictures.patches import drawn
 from nullah.core.plan import Plan, PlanCache, plan
 from nullah.core.shapes.cut import WAYS, Placed
 from nullah.core.shapes.seen import looking
 
-TURN, TILT = 28.0, 27.0  # degrees: how the picture of a joint is looked at
 APART = 0.35  # of the smaller part's length that the two are drawn apart, at the most
 MOST_APART = 90.0  # mm
 NEAR = 60.0  # mm between two parts that may still be joined: what a joint reaches is not there yet
-AT_EDGE = 1.0  # mm from an edge that a part lies at it still
-AT_AN_EDGE = ("rabbet", "nailed_rabbet", "through_dovetail")
 LEAST_ACROSS = 1.0  # mm that two parts lie opposite each other, to meet
-
-
-Ends = tuple[tuple[float, ...], tuple[float, ...]]  # the low and the high corner of a part
 
 
 @frozen
@@ -40,8 +35,7 @@ class Way:
     family: str
     title: str
     about: str
-    strength: str
-    season: str
+    joins: Joins
     why_not: str = ""
     drawing: Drawing = Drawing()
     minutes: float = 0.0
@@ -57,10 +51,10 @@ def between(now: Plan, first: str, second: str) -> str:
     """
     if first == second:
         raise BadEdit("A joint is of two parts: point at another one.")
-    boxes = _boxes(now)
-    if first not in boxes or second not in boxes:
+    stands = _stands(now)
+    if first not in stands or second not in stands:
         raise BadEdit("One of these parts is not there.")
-    way = _way(boxes[first], boxes[second])
+    way = _way(stands[first], stands[second])
     if not way:
         raise BadEdit("These two do not meet: move one of them to the other first.")
     return way
@@ -68,17 +62,19 @@ def between(now: Plan, first: str, second: str) -> str:
 
 def meets(now: Plan, first: str) -> tuple[str, ...]:
     """The parts that a part meets, by the project's names."""
-    boxes = _boxes(now)
-    return tuple(p for p in boxes if p != first and _way(boxes[first], boxes[p])) if first in boxes else ()
+    stands = _stands(now)
+    return tuple(p for p in stands if p != first and _way(stands[first], stands[p])) if first in stands else ()
 
 
-def _boxes(now: Plan) -> dict[str, Ends]:
+def _stands(now: Plan) -> dict[str, Placed]:
+    """The parts of the piece in hand where they stand, by the project's names."""
     made = now.piece.in_hand
-    return {f"{made.prefix}{p.id}": _box(p) for p in made.stands(now.joints.of_piece[made.id])}
+    return {f"{made.prefix}{p.id}": p for p in made.stands(now.joints.of_piece[made.id])}
 
 
-def _way(one: Ends, other: Ends) -> str:
-    (low, high), (low2, high2) = one, other
+def _way(one: Placed, other: Placed) -> str:
+    """The way one part looks towards another; "" where they do not meet."""
+    (low, high), (low2, high2) = one.box, other.box
     found: list[tuple[float, str]] = []
     for way, vector in WAYS.items():
         axis = next(k for k in range(3) if vector[k])
@@ -100,30 +96,14 @@ def ways(project: Project, now: Plan, first: str, second: str, way: str) -> Iter
     """
     cache = PlanCache()
     plan(project, cache)
+    stands, called = _stands(now), next(p.name for p in now.piece.in_hand.parts if p.id == second)
+    meeting = Meeting(stands[first], stands[second], way, called)
     for family in FAMILIES.values():
-        if family.home:
-            yield _tried(project, now, cache, family, first, second, way)
-
-
-def _unsuited(family: str, first: Placed, second: Placed, way: str, called: str) -> str:
-    """Why a family is not for two parts though it could be cut: it is by the grain, or by where on the other part it lies."""
-    across = next(k for k in range(3) if WAYS[way][k])
-    (low, high), (low2, high2) = _box(first), _box(second)
-    laps = {k: min(high[k], high2[k]) - max(low[k], low2[k]) for k in range(3) if k != across}
-    run = max(laps, key=lambda k: laps[k])
-    (beside,) = (k for k in laps if k != run)
-    grain = next(k for k in range(3) if abs(second.axes[0][k]) > 0.5)
-    if family in ("dado", "groove", "rabbet") and grain == across:
-        return f"It would be sunk into the end of {called}: end grain holds nothing so."
-    if family == "dado" and grain == run:
-        return f"It would run along the grain of {called}: that is a groove."
-    if family == "groove" and grain != run:
-        return f"It would run across the grain of {called}: that is a dado."
-    if family in AT_AN_EDGE and low[beside] - low2[beside] > AT_EDGE and high2[beside] - high[beside] > AT_EDGE:
-        return f"It lies away from the edges and ends of {called}: there is nothing to go over."
-    if family == "edge_joint" and any(own_axis(p, way)[0] != 1 for p in (first, second)):
-        return "They do not meet edge to edge."
-    return ""
+        if family.joins is not None:
+            told = Way(
+                family.name, family.name.replace("_", " "), family.about, family.joins, family.joins.unsuited(meeting)
+            )
+            yield told if told.why_not else _tried(told, project, now, cache, first, second, way)
 
 
 def join(project: Project, now: Plan, family: str, first: str, second: str, way: str) -> Project:
@@ -143,16 +123,10 @@ def joined_by(now: Plan, first: str, second: str) -> tuple[str, ...]:
     return tuple(j.id for j in mine if set(j.parts) == {first, second})
 
 
-def _tried(project: Project, now: Plan, cache: PlanCache, family: Family, first: str, second: str, way: str) -> Way:
-    told = Way(family.name, family.name.replace("_", " "), family.about, family.strength, family.season)
-    hand = now.piece.in_hand
-    stands = {f"{hand.prefix}{p.id}": p for p in hand.stands(now.joints.of_piece[hand.id])}
-    names = {p.id: p.name for p in hand.parts}
-    why_not = _unsuited(family.name, stands[first], stands[second], way, names[second])
-    if why_not:
-        return replace(told, why_not=why_not)
+def _tried(told: Way, project: Project, now: Plan, cache: PlanCache, first: str, second: str, way: str) -> Way:
+    """What a family comes to between two parts, laid out in the piece; or why it cannot be."""
     try:
-        after = join(project, now, family.name, first, second, way)
+        after = join(project, now, told.family, first, second, way)
     except BadEdit as error:
         return replace(told, why_not=str(error))
     name = piece_edits.added(after)
@@ -184,11 +158,6 @@ def _picture(made: Plan, parts: tuple[str, str], way: str) -> Drawing:
     by = min(MOST_APART, APART * max(b - a for a, b in zip(low, high, strict=True)))
     x, y, z = (-by * v for v in WAYS[way])
     alone = replace(found, bodies=mine, off={parts[0]: (x, y, z)}, called=dict.fromkeys(found.called, ""))
-    return Drawing(tuple(drawn(alone, looking(TURN, TILT), shaded=True)), "the two parts apart")
-
-
-def _box(part: Placed) -> Ends:
-    corners = [
-        part.at((x, y, z)) for x in (0.0, part.size[0]) for y in (0.0, part.size[1]) for z in (0.0, part.size[2])
-    ]
-    return tuple(min(c[k] for c in corners) for k in range(3)), tuple(max(c[k] for c in corners) for k in range(3))
+    return Drawing(
+        tuple(drawn(alone, looking(standing.PLAIN.turn, standing.PLAIN.tilt), shaded=True)), "the two parts apart"
+    )

@@ -39,17 +39,17 @@ class WayCard(QFrame):
         inside = column(words, label(way.title.capitalize(), "heading"), margins=0, spacing=2)
         for line in (
             way.about,
-            way.strength,
-            way.season,
+            way.joins.strength,
+            way.joins.season,
             f"About {way.minutes:.0f} minutes; set for it: {', '.join(way.tools)}.",
             *(f"It would not hold: {told(f)}." for f in way.fails),
         ):
-            inside.addWidget(label(line, "" if line == way.strength else "quiet", wrap=True))
+            inside.addWidget(label(line, "" if line == way.joins.strength else "quiet", wrap=True))
         line = row(thumb, words, spacing=8)
         line.setStretch(1, 1)
         self.setLayout(line)
         line.setContentsMargins(7, 7, 7, 7)
-        self.setAccessibleName(f"{way.title}. {way.strength} {way.season}")
+        self.setAccessibleName(f"{way.title}. {way.joins.strength} {way.joins.season}")
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         self.taken.emit()

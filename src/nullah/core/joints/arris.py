@@ -13,7 +13,7 @@ from nullah.core.ask import Ask
 from nullah.core.design import JointDesign
 from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import Look, NoJoint, School, marked_faces, own_axis, side_of
+from nullah.core.joints.family import Joins, Look, NoJoint, School, marked_faces, own_axis, side_of
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import WAYS, Cut, Placed
@@ -36,8 +36,7 @@ class Arris:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = ""
-    strength: str = ""
-    season: str = ""
+    joins: Joins | None = None
     after: tuple[str, ...] = (
         "corner", "mortise_and_tenon", "dado", "groove", "rabbet", "nailed_rabbet", "edge_joint", "taper", "cut_out",
     )  # fmt: skip

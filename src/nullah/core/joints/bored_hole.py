@@ -6,7 +6,7 @@ import math
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import Look, NoJoint, School, marked_faces, side_of
+from nullah.core.joints.family import Joins, Look, NoJoint, School, marked_faces, side_of
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut
@@ -23,8 +23,7 @@ class BoredHole:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = ""
-    strength: str = ""
-    season: str = ""
+    joins: Joins | None = None
     after: tuple[str, ...] = ("mortise_and_tenon", "dado", "groove", "rabbet")
     asks: tuple[Ask, ...] = (
         Ask("diameter", "how wide it is", "length", 10.0, 1.0, 200.0),

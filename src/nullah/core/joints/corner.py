@@ -10,7 +10,17 @@ from nullah.core.drawing import Handle, Primitive, Text
 from nullah.core.frozen import frozen
 from nullah.core.joints import dovetail
 from nullah.core.joints.dovetail import Dovetail, NoDovetail
-from nullah.core.joints.family import OPPOSITE, Look, NoJoint, School, axis_of, marked_faces, side_of
+from nullah.core.joints.family import (
+    OPPOSITE,
+    Joins,
+    Look,
+    NoJoint,
+    School,
+    axis_of,
+    marked_faces,
+    over_an_edge,
+    side_of,
+)
 from nullah.core.joints.plan import Face, JointPlan
 from nullah.core.shapes.cut import Cut
 
@@ -26,8 +36,11 @@ class Corner:
     reaches: tuple[str, ...] = ("reach", "reach of second")
     schools: tuple[School, ...] = ()
     home: str = "glued"
-    strength: str = "The strongest corner of boards: it cannot be pulled off the tails, glue or none."
-    season: str = "Grain runs round the corner, so that both boards move alike."
+    joins: Joins = Joins(
+        "The strongest corner of boards: it cannot be pulled off the tails, glue or none.",
+        "Grain runs round the corner, so that both boards move alike.",
+        over_an_edge,
+    )
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (
         Ask("tails", "tails; 0: as many as suit", "whole", 0, 0, 40),

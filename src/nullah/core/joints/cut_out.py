@@ -7,7 +7,7 @@ import math
 from nullah.core.ask import Ask
 from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import Look, NoJoint, School, marked_faces, own_axis
+from nullah.core.joints.family import Joins, Look, NoJoint, School, marked_faces, own_axis
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
@@ -27,8 +27,7 @@ class CutOut:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = ""
-    strength: str = ""
-    season: str = ""
+    joins: Joins | None = None
     after: tuple[str, ...] = ("dado", "nailed_rabbet")
     asks: tuple[Ask, ...] = (
         Ask("wide", "how wide it is; 0: all but the feet", "length", 0.0, 0.0, 5000.0),

@@ -7,7 +7,7 @@ import math
 from nullah.core.ask import Ask
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import Look, NoJoint, School, Span, axis_of
+from nullah.core.joints.family import Joins, Look, Meeting, NoJoint, School, Span, axis_of
 from nullah.core.joints.plan import Check, Face, JointPlan, Setting
 from nullah.core.measure import SAME, at_least, marked
 
@@ -15,6 +15,10 @@ CLAMP_EVERY = 100.0  # mm (4", common practice)
 COATS = 100.0  # mm of edge that are coated in the time of a cheek (common practice, no source)
 SPRUNG = 0.2  # mm an edge may be hollow in the middle: a shaving or two (common practice)
 LEAST_GLUED = 5.0  # mm: a thinner edge is no glue joint
+
+
+def _edges_meet(meeting: Meeting) -> str:
+    return "" if meeting.edge_to_edge else "They do not meet edge to edge."
 
 
 @frozen
@@ -25,8 +29,11 @@ class EdgeJoint:
     about: str = "Staves glued edge to edge."
     reaches: tuple[str, ...] = ()
     home: str = "glued"
-    strength: str = "As strong as the wood itself, where the edges meet without a gap."
-    season: str = "Both move as one board, and across its whole width."
+    joins: Joins = Joins(
+        "As strong as the wood itself, where the edges meet without a gap.",
+        "Both move as one board, and across its whole width.",
+        _edges_meet,
+    )
     after: tuple[str, ...] = ()
     schools: tuple[School, ...] = (
         School(

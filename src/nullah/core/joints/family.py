@@ -16,6 +16,7 @@ from nullah.core.frozen import frozen
 from nullah.core.joints.plan import Face, JointPlan
 from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed, Point3
 
+AT_EDGE = 1.0  # mm from an edge that a part lies at it still
 Span = tuple[float, float]
 Block = tuple[Span, Span, Span]  # along the frame's x, y and z
 OPPOSITE = {"left": "right", "right": "left", "front": "back", "back": "front", "up": "down", "down": "up"}
@@ -43,6 +44,71 @@ class Shop:
     plough: bool = True
     router_plane: bool = True
     rabbet_plane: bool = True
+
+
+@frozen
+class Meeting:
+    """Two parts where they stand, to be joined: the first looks ``way`` towards the second, which is ``called`` so."""
+
+    first: Placed
+    second: Placed
+    way: str
+    called: str
+
+    @property
+    def run(self) -> int:
+        """The axis along which they lie longest against each other."""
+        return max(self._laps, key=lambda k: self._laps[k])
+
+    @property
+    def _laps(self) -> dict[int, float]:
+        (low, high), (low2, high2) = self.first.box, self.second.box
+        across = axis_of(self.way)[0]
+        return {k: min(high[k], high2[k]) - max(low[k], low2[k]) for k in range(3) if k != across}
+
+    @property
+    def with_the_grain(self) -> bool:
+        """Whether they lie longest along the second's grain."""
+        return abs(self.second.axes[0][self.run]) > 0.5
+
+    @property
+    def at_an_end(self) -> bool:
+        """Whether the first comes against end grain."""
+        return own_axis(self.second, self.way)[0] == 0
+
+    @property
+    def at_an_edge(self) -> bool:
+        """Whether the first lies at an edge or an end of the second."""
+        (beside,) = (k for k in self._laps if k != self.run)
+        (low, high), (low2, high2) = self.first.box, self.second.box
+        return low[beside] - low2[beside] <= AT_EDGE or high2[beside] - high[beside] <= AT_EDGE
+
+    @property
+    def edge_to_edge(self) -> bool:
+        """Whether the edges of both meet."""
+        return all(own_axis(p, self.way)[0] == 1 for p in (self.first, self.second))
+
+
+def any_meeting(_: Meeting) -> str:
+    """Suits wherever it can be laid out."""
+    return ""
+
+
+def over_an_edge(meeting: Meeting) -> str:
+    """Why what goes over an edge or an end does not suit; "" where it may."""
+    if meeting.at_an_edge:
+        return ""
+    return f"It lies away from the edges and ends of {meeting.called}: there is nothing to go over."
+
+
+@frozen
+class Joins:
+    """What is to be said of a family where two parts are joined: what it holds, what becomes of it as wood moves, and why it does not
+    suit two parts though it could be cut; "" where it does."""
+
+    strength: str
+    season: str
+    unsuited: Callable[[Meeting], str] = any_meeting
 
 
 class Look(Protocol):
@@ -119,12 +185,8 @@ class Family(Protocol):
         """How it goes together: ``glued``, ``dry``, ``screwed``; "" where nothing goes together."""
 
     @property
-    def strength(self) -> str:
-        """What it holds, in words; "" where nothing goes together."""
-
-    @property
-    def season(self) -> str:
-        """What becomes of it as wood moves, in words; "" where nothing goes together."""
+    def joins(self) -> Joins | None:
+        """What is to be said of it where two parts are joined; None where one part is shaped."""
 
     @property
     def after(self) -> tuple[str, ...]:

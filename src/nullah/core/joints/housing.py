@@ -9,7 +9,9 @@ from nullah.core.frozen import frozen
 from nullah.core.joints.family import (
     OPPOSITE,
     Block,
+    Joins,
     Look,
+    Meeting,
     NoJoint,
     School,
     Span,
@@ -17,6 +19,7 @@ from nullah.core.joints.family import (
     block_cut,
     depth_of_the_set,
     marked_faces,
+    over_an_edge,
     own_point,
     with_span,
 )
@@ -46,8 +49,7 @@ class Housing:
     about: str
     word: str
     steps: tuple[str, ...]
-    strength: str
-    season: str
+    joins: Joins
     home: str = "glued"
     after: tuple[str, ...] = ()
     reaches: tuple[str, ...] = ("reach",)
@@ -258,6 +260,26 @@ def _within(outline: list[Point], wide: float, tall: float) -> tuple[Point, ...]
     return tuple(outline)
 
 
+def _into_end_grain(meeting: Meeting) -> str:
+    return (
+        f"It would be sunk into the end of {meeting.called}: end grain holds nothing so." if meeting.at_an_end else ""
+    )
+
+
+def _across_the_grain(meeting: Meeting) -> str:
+    along = f"It would run along the grain of {meeting.called}: that is a groove." if meeting.with_the_grain else ""
+    return _into_end_grain(meeting) or along
+
+
+def _along_the_grain(meeting: Meeting) -> str:
+    across = "" if meeting.with_the_grain else f"It would run across the grain of {meeting.called}: that is a dado."
+    return _into_end_grain(meeting) or across
+
+
+def _at_an_edge(meeting: Meeting) -> str:
+    return _into_end_grain(meeting) or over_an_edge(meeting)
+
+
 DADO = Housing(
     "dado",
     "A part let into another across its grain.",
@@ -267,8 +289,11 @@ DADO = Housing(
         "Saw both walls to {depth}, split out the waste, floor it to depth, nearest the wall first.",
         "Try {mate} by hand; number both, and which way round.",
     ),
-    "It bears weight over its whole width, and holds little against being pulled out.",
-    "Grain side by side moves alike; across each other, only the front is glued.",
+    Joins(
+        "It bears weight over its whole width, and holds little against being pulled out.",
+        "Grain side by side moves alike; across each other, only the front is glued.",
+        _across_the_grain,
+    ),
     asks=(*ASKS, *STOPS, FIXED),
 )
 GROOVE = Housing(
@@ -280,8 +305,11 @@ GROOVE = Housing(
         "Plough {host} to {depth} where {mate} lies, stopping within the joint where it would show.",
         "{mate} goes in dry, free to move.",
     ),
-    "It keeps a panel where it is, and a frame from racking; it is no joint to hang on.",
-    "The panel is free: it grows and shrinks in the groove.",
+    Joins(
+        "It keeps a panel where it is, and a frame from racking; it is no joint to hang on.",
+        "The panel is free: it grows and shrinks in the groove.",
+        _along_the_grain,
+    ),
     "dry",
 )
 RABBET = Housing(
@@ -293,7 +321,10 @@ RABBET = Housing(
         "Plane or saw and split down to {depth}, nearest the shoulder first; floor it to the line.",
         "Try {mate}: it bears all along, and stands proud by no more than is planed off.",
     ),
-    "It keeps a corner square and gives glue a second face; nails or screws hold it.",
-    "Grain side by side moves alike; across each other it wants nails instead of glue.",
+    Joins(
+        "It keeps a corner square and gives glue a second face; nails or screws hold it.",
+        "Grain side by side moves alike; across each other it wants nails instead of glue.",
+        _at_an_edge,
+    ),
     asks=(*ASKS, FIXED),
 )

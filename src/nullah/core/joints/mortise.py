@@ -11,6 +11,7 @@ from nullah.core.frozen import frozen
 from nullah.core.joints.family import (
     OPPOSITE,
     Block,
+    Joins,
     Look,
     NoJoint,
     School,
@@ -53,8 +54,10 @@ class MortiseAndTenon:
         ),
     )
     home: str = "glued"
-    strength: str = "The joint of rails and legs: it holds against racking as no other does."
-    season: str = "The rail moves across the leg's grain: a wide one is divided into two tenons, or left some room."
+    joins: Joins = Joins(
+        "The joint of rails and legs: it holds against racking as no other does.",
+        "The rail moves across the leg's grain: a wide one is divided into two tenons, or left some room.",
+    )
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (
         Ask("style", "how deep the tenon goes", "choice", "blind", options=("blind", "through", "stub")),

@@ -7,6 +7,7 @@ from nullah.core.frozen import frozen
 from nullah.core.joints.family import (
     OPPOSITE,
     Block,
+    Joins,
     Look,
     NoJoint,
     School,
@@ -15,6 +16,7 @@ from nullah.core.joints.family import (
     block_cut,
     depth_of_the_set,
     marked_faces,
+    over_an_edge,
     with_span,
 )
 from nullah.core.joints.plan import Check, JointPlan, Setting
@@ -37,8 +39,11 @@ class NailedRabbet:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = "nailed"
-    strength: str = "Nails bend a little where glue would crack: it holds for life, and can be taken apart."
-    season: str = "Without glue boards may lie across each other's grain; they move about the nails."
+    joins: Joins = Joins(
+        "Nails bend a little where glue would crack: it holds for life, and can be taken apart.",
+        "Without glue boards may lie across each other's grain; they move about the nails.",
+        over_an_edge,
+    )
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (
         Ask("depth", "how deep the rabbet is; 0: a third of the thickness", "length", 0.0, 0.0, 100.0),

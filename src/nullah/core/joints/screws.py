@@ -8,6 +8,7 @@ from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import (
     OPPOSITE,
+    Joins,
     Look,
     NoJoint,
     School,
@@ -37,8 +38,10 @@ class Screws:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = "screwed"
-    strength: str = "As good as the bite of its screws: poor in end grain, good enough where it can be done again."
-    season: str = "In slots it lets a wide part move; screwed fast across the grain it splits one in time."
+    joins: Joins = Joins(
+        "As good as the bite of its screws: poor in end grain, good enough where it can be done again.",
+        "In slots it lets a wide part move; screwed fast across the grain it splits one in time.",
+    )
     after: tuple[str, ...] = ("mortise_and_tenon", "taper")
     asks: tuple[Ask, ...] = (
         Ask("screw", "diameter of the screws", "length", 4.0, 2.0, 10.0),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import OPPOSITE, Look, NoJoint, School, marked_faces, own_axis
+from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, marked_faces, own_axis
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import WAYS, Cut, Placed
@@ -22,8 +22,7 @@ class Taper:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = ""
-    strength: str = ""
-    season: str = ""
+    joins: Joins | None = None
     after: tuple[str, ...] = ("mortise_and_tenon",)
     asks: tuple[Ask, ...] = (
         Ask("faces", "the faces that are tapered, as right back", "text", "right back"),

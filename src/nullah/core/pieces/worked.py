@@ -121,17 +121,11 @@ class Worked:
     @property
     def outside(self) -> tuple[float, float, float]:
         """How far the piece reaches along x, y and z, mm; 0 where it has no parts."""
-        points = [
-            p.at((x, y, z))
-            for p in self.placed()
-            for x in (0.0, p.size[0])
-            for y in (0.0, p.size[1])
-            for z in (0.0, p.size[2])
-        ]
-        if not points:
+        boxes = [p.box for p in self.placed()]
+        if not boxes:
             return (0.0, 0.0, 0.0)
-        low = [min(p[k] for p in points) for k in range(3)]
-        high = [max(p[k] for p in points) for k in range(3)]
+        low = [min(a[k] for a, _ in boxes) for k in range(3)]
+        high = [max(b[k] for _, b in boxes) for k in range(3)]
         return (high[0] - low[0], high[1] - low[1], high[2] - low[2])
 
 

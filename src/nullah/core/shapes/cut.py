@@ -7,6 +7,7 @@ mm, as one looks at its face with the upper edge up.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from itertools import product
 
 import numpy as np
 
@@ -72,6 +73,14 @@ class Placed:
             for i in range(3)
         )
         return (x, y, z)
+
+    @property
+    def box(self) -> tuple[Point3, Point3]:
+        """The low and the high corner of what it takes up in the piece, mm."""
+        long, wide, thick = self.size
+        corners = product((0.0, long), (0.0, wide), (0.0, thick))
+        x, y, z = zip(*map(self.at, corners), strict=True)
+        return (min(x), min(y), min(z)), (max(x), max(y), max(z))
 
     def all(self, points: Sequence[Point3]) -> tuple[Point3, ...]:
         """Points of the part in the piece."""

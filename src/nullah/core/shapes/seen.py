@@ -16,17 +16,30 @@ from typing import TYPE_CHECKING, Any, TypeAlias
 import numpy as np
 from numpy.typing import NDArray
 
-from nullah.core.drawing import Point, area
+from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
 from nullah.core.shapes.cut import GRID, Point3
+from nullah.core.shapes.outlines import (
+    NOWHERE,
+    Box,
+    Outline,
+    Rings,
+    box_less,
+    box_within,
+    is_box,
+    moved_box,
+    nothing,
+    pieces,
+    section,
+    shifted,
+    translated,
+)
 from nullah.core.shapes.solid import Flat
 
 if TYPE_CHECKING:
-    from manifold3d import CrossSection
+    pass
 
 Floats = NDArray[np.float64]
-Box = tuple[float, float, float, float]  # left, low, right, top
-Rings = tuple[tuple[Point, ...], ...]  # the first goes round, the others round holes
 TOUCH = 1e-2  # mm: nearer than this, faces lie in one plane
 KEPT = 2_000  # shapes in a view whose faces are remembered
 AT_ONCE = 256  # faces held against all others at once
@@ -34,9 +47,6 @@ POINTS_AT_ONCE = 200_000  # points held against planes at once
 STRAIGHT = 1 - 1e-9  # cosine: a face that looks at the eye by more than this is all as near to it
 LARGEST = 16  # bodies that are tried for what stands behind them
 SINGLY, TOGETHER = 24, 48  # what stands before a face is taken from it one by one, after so many together
-NO_ROOM = 1e-6  # mm2 by which an outline that is its own box differs from it
-NOWHERE = (0.0, 0.0, 0.0, 0.0)
-LEAST = 0.3  # mm2 of a face that is drawn
 
 
 @frozen
@@ -74,8 +84,6 @@ class Patch:
 
 # how far a plane stands before another: so much for each mm right and up, and so much at the origin
 Rise: TypeAlias = tuple[float, float, float]
-# on the drawing; a box is an outline that fills it, which most are and which costs little
-Outline: TypeAlias = "Box | CrossSection"
 # what stands before a face, with how far where it is partly behind that
 Before: TypeAlias = "tuple[Box, Outline, Rise | None]"
 
@@ -228,7 +236,7 @@ def _behind_one(m: Any, at: _Sets, view: View, silhouette: Callable[[int], _Silh
         screens = [(body.within, low[one, 2] + TOUCH)]
         for face in body.faces:
             if float(face.normal @ np.array(view.eye)) > STRAIGHT:
-                screens.append((_within(m, face.box, face.shape), face.offset - TOUCH))
+                screens.append((box_within(m, face.box, face.shape), face.offset - TOUCH))
         for within, depth in screens:
             behind = (near <= depth) & _lies_in(boxes, np.array([within]))[:, 0]
             behind[one] = False
@@ -254,45 +262,6 @@ def _lies_in(a: Floats, b: Floats) -> NDArray[np.bool_]:
     return lies
 
 
-def _section(m: Any, shape: Outline) -> CrossSection:
-    """An outline as the solid engine has it."""
-    if not isinstance(shape, tuple):
-        return shape
-    left, low, right, top = shape
-    made: CrossSection = m.CrossSection.square((right - left, top - low)).translate((left, low))
-    return made
-
-
-def _translated(shape: Outline, x: float, y: float) -> Outline:
-    """An outline moved right and up on the drawing."""
-    if not isinstance(shape, tuple):
-        return shape.translate((x, y))
-    left, low, right, top = shape
-    return (left + x, low + y, right + x, top + y)
-
-
-def _nothing(shape: Outline) -> bool:
-    """Whether an outline has no room in it."""
-    if isinstance(shape, tuple):
-        left, low, right, top = shape
-        return bool(left >= right or low >= top)
-    return bool(shape.is_empty())
-
-
-def _box_less(a: Box, b: Box) -> Box | None:
-    """A box less another where that leaves a box, or nothing (one of no width); None where it leaves something else."""
-    if b[0] >= a[2] or b[2] <= a[0] or b[1] >= a[3] or b[3] <= a[1]:
-        return a
-    wide, tall = b[0] <= a[0] and b[2] >= a[2], b[1] <= a[1] and b[3] >= a[3]
-    if wide and tall:
-        return (a[0], a[1], a[0], a[1])
-    if tall and (b[0] <= a[0] or b[2] >= a[2]):
-        return (b[2], a[1], a[2], a[3]) if b[0] <= a[0] else (a[0], a[1], b[0], a[3])
-    if wide and (b[1] <= a[1] or b[3] >= a[3]):
-        return (a[0], b[3], a[2], a[3]) if b[1] <= a[1] else (a[0], a[1], a[2], b[1])
-    return None
-
-
 def _less(m: Any, face: _Face, before: list[Before]) -> Outline:
     """A face less what stands before it; nothing more is asked once nothing is left. What stands wholly before it comes first, the
     largest of it first; what stands partly before it is clipped at its plane."""
@@ -300,7 +269,7 @@ def _less(m: Any, face: _Face, before: list[Before]) -> Outline:
     before.sort(key=lambda b: (b[2] is not None, -(b[0][2] - b[0][0]) * (b[0][3] - b[0][1])))
     at = 0
     while at < len(before):
-        if _nothing(shape):
+        if nothing(shape):
             break
         room = shape if isinstance(shape, tuple) else shape.bounds()
         some = before[at : at + (1 if at < SINGLY else TOGETHER)]
@@ -308,14 +277,14 @@ def _less(m: Any, face: _Face, before: list[Before]) -> Outline:
         nearer = [other if rise is None else _clipped(m, box, other, rise, room) for box, other, rise in some]
         there = [n for n in nearer if n is not None]
         if len(there) == 1 and isinstance(shape, tuple) and isinstance(there[0], tuple):
-            left = _box_less(shape, there[0])
+            left = box_less(shape, there[0])
             if left is not None:
                 shape = left
                 continue
         if len(there) == 1:
-            shape = _section(m, shape) - _section(m, there[0])
+            shape = section(m, shape) - section(m, there[0])
         elif there:
-            outlines = [_section(m, shape), *(_section(m, n) for n in there)]
+            outlines = [section(m, shape), *(section(m, n) for n in there)]
             shape = m.CrossSection.batch_boolean(outlines, m.OpType.Subtract)
     return shape
 
@@ -342,12 +311,9 @@ def _faces(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: Vi
             return known
         return replace(known, faces=[replace(f, body=number) for f in known.faces])
     x, y = float(by @ np.array(view.right)), float(by @ np.array(view.up))
-    left, low, right, top = known.box
-    box = (left + x, low + y, right + x, top + y)
-    left, low, right, top = known.within
-    within = (left + x, low + y, right + x, top + y)
     faces = [_elsewhere(f, number, by, x, y) for f in known.faces]
-    return _Silhouette(corners, faces, box, _translated(known.shape, x, y), within)
+    box, inner = moved_box(known.box, x, y), moved_box(known.within, x, y)
+    return _Silhouette(corners, faces, box, translated(known.shape, x, y), inner)
 
 
 def _outlined(m: Any, corners: Floats, faces: list[_Face]) -> _Silhouette:
@@ -355,33 +321,18 @@ def _outlined(m: Any, corners: Floats, faces: list[_Face]) -> _Silhouette:
     if not faces:
         return _Silhouette(corners, faces, NOWHERE, NOWHERE, NOWHERE)
     if len(faces) == 1:
-        return _Silhouette(corners, faces, faces[0].box, faces[0].shape, _within(m, faces[0].box, faces[0].shape))
+        return _Silhouette(corners, faces, faces[0].box, faces[0].shape, box_within(m, faces[0].box, faces[0].shape))
     boxes = [f.box for f in faces]
     box = (min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes))
-    shape = m.CrossSection.batch_boolean([_section(m, f.shape) for f in faces], m.OpType.Add)
-    return _Silhouette(corners, faces, box, shape, _within(m, box, shape))
-
-
-def _within(m: Any, box: Box, shape: Outline) -> Box:
-    """A box within an outline: the one round it, less a strip for each gap between the two, the one that takes least."""
-    if isinstance(shape, tuple) or (box[2] - box[0]) * (box[3] - box[1]) - shape.area() < NO_ROOM:
-        return box
-    left, low, right, top = box
-    for gap in (_section(m, box) - shape).decompose():
-        a, b, c, d = gap.bounds()
-        if a >= right or c <= left or b >= top or d <= low:
-            continue
-        ways = [(c, low, right, top), (left, low, a, top), (left, d, right, top), (left, low, right, b)]
-        left, low, right, top = max(ways, key=lambda w: max(0.0, w[2] - w[0]) * max(0.0, w[3] - w[1]))
-    return (left, low, right, top) if left < right and low < top else NOWHERE
+    shape = m.CrossSection.batch_boolean([section(m, f.shape) for f in faces], m.OpType.Add)
+    return _Silhouette(corners, faces, box, shape, box_within(m, box, shape))
 
 
 def _elsewhere(face: _Face, number: int, by: Floats, x: float, y: float) -> _Face:
     """The same face of a body that stands elsewhere: moved in space, and right and up on the drawing."""
-    left, low, right, top = face.box
     offset = face.offset + float(face.normal @ by)
-    box = (left + x, low + y, right + x, top + y)
-    shape = _translated(face.shape, x, y)
+    box = moved_box(face.box, x, y)
+    shape = translated(face.shape, x, y)
     moved = (face.moved[0] + x, face.moved[1] + y)
     return _Face(number, face.normal, offset, face.points + by, face.back, box, shape, moved, face.whole)
 
@@ -414,23 +365,13 @@ def _looking(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: 
         box = (min(xs), min(ys), max(xs), max(ys))
         shape = (
             box
-            if _is_box(on, box)
+            if is_box(on, box)
             else m.CrossSection([flat[list(ring)] for ring in flats[i].rings], m.FillRule.Positive)
         )
         found.append(
             _Face(number, normal, float(normal @ three[i, 0]), corners[numbers], turned, box, shape, (0.0, 0.0), [])
         )
     return found
-
-
-def _is_box(corners: list[list[float]], box: Box) -> bool:
-    """Whether four corners one after the other are those of the box round them."""
-    if len(corners) != 4 or box[0] >= box[2] or box[1] >= box[3]:
-        return False
-    at = [(x == box[2], y == box[3]) for x, y in corners if x in (box[0], box[2]) and y in (box[1], box[3])]
-    return len(set(at)) == 4 and all(
-        (a[0] == b[0]) != (a[1] == b[1]) for a, b in zip(at, [*at[1:], at[0]], strict=True)
-    )
 
 
 def _cross(a: Floats, b: Floats) -> Floats:
@@ -461,41 +402,22 @@ def _clipped(m: Any, box: Box, other: Outline, rise: Rise, room: Box) -> Outline
     far = 4 * max(abs(v) for v in box) + abs(rest) / long + 1.0
     start = out * (-rest / long)
     half = [start - along * far, start + out * far * 2 - along * far, start + out * far * 2 + along * far]
-    return _section(m, other) ^ m.CrossSection([[*half, start + along * far]], m.FillRule.NonZero)
+    return section(m, other) ^ m.CrossSection([[*half, start + along * far]], m.FillRule.NonZero)
 
 
 def _patches(face: _Face, shape: Outline) -> list[Patch]:
     """What is left of a face, each piece by itself with its holes."""
-    return [Patch(face.body, _way(face), rings) for rings in _pieces(shape)]
+    return [Patch(face.body, _way(face), rings) for rings in pieces(shape)]
 
 
 def _untouched(face: _Face) -> list[Patch]:
     """The whole of a face. It is remembered with the face."""
     x, y = face.moved
     if not face.whole:
-        face.whole.extend(_shifted(rings, -x, -y) for rings in _pieces(face.shape))
-    return [Patch(face.body, _way(face), _shifted(rings, x, y)) for rings in face.whole]
+        face.whole.extend(shifted(rings, -x, -y) for rings in pieces(face.shape))
+    return [Patch(face.body, _way(face), shifted(rings, x, y)) for rings in face.whole]
 
 
 def _way(face: _Face) -> Point3:
     x, y, z = face.normal.tolist()
     return (x, y, z)
-
-
-def _shifted(rings: Rings, x: float, y: float) -> Rings:
-    return tuple(tuple((a + x, b + y) for a, b in ring) for ring in rings) if x or y else rings
-
-
-def _pieces(shape: Outline) -> list[Rings]:
-    """The pieces of an outline that are large enough to be drawn, each as its outer ring and those of its holes."""
-    if isinstance(shape, tuple):
-        left, low, right, top = shape
-        ring = ((left, low), (right, low), (right, top), (left, top))
-        return [(ring,)] if (right - left) * (top - low) >= LEAST else []
-    plain = shape.simplify(1e-3)
-    found = []
-    for piece in [plain] if plain.num_contour() == 1 else plain.decompose():
-        if piece.area() >= LEAST:
-            rings = [tuple(map(tuple, ring.tolist())) for ring in piece.to_polygons()]
-            found.append(tuple(sorted(rings, key=lambda r: -abs(area(r))) if len(rings) > 1 else rings))
-    return found
