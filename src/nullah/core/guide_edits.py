@@ -9,6 +9,7 @@ from nullah.core.edit import BadEdit, held, made
 from nullah.core.measure import marked
 
 Ends = tuple[float, float, float, float]  # two points on the picture: right and down from its upper left corner, pixels
+COARSE = 0.3  # mm a pixel: from there on a reading is taken to the whole millimetre
 LEAST = 3.0  # pixels between two points, to go by
 
 
@@ -65,6 +66,20 @@ def finest(guide: Guide) -> float:
     """What one pixel of a guide comes to, mm: nearer than that nothing is read off it; 0 where no length is known."""
     k = guide.known
     return 0.0 if k is None else k.mm / math.hypot(k.x1 - k.x0, k.y1 - k.y0)
+
+
+def readable(guide: Guide, ends: Ends | None) -> bool:
+    """Whether something is read between two points: a length is known, and they lie apart."""
+    return ends is not None and guide.known is not None and math.dist(ends[:2], ends[2:]) >= LEAST
+
+
+def taken(guide: Guide, ends: Ends) -> float:
+    """A reading as an answer takes it, mm: to the whole millimetre where the picture is coarse, else to the tenth.
+
+    Raises:
+        BadEdit: as of ``reads``.
+    """
+    return round(reads(guide, ends), 0 if finest(guide) >= COARSE else 1)
 
 
 def told(guide: Guide, ends: Ends) -> str:

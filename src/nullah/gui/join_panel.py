@@ -14,7 +14,7 @@ from nullah.core.document_pieces import Designed
 from nullah.core.edit import BadEdit
 from nullah.core.joining import Way
 from nullah.gui.flow import flow
-from nullah.gui.kinds_panel import Thumb
+from nullah.gui.paint.thumb import Thumb
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.widgets import button, column, label, pick, refill, refill_pick, row, scroll_area

@@ -6,16 +6,14 @@ from collections.abc import Callable
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, QTimer, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QLabel, QWidget
 
-from nullah.core import piece_edits
 from nullah.core.catalogue import Offered, offered
-from nullah.core.drawing import Drawing, Text
 from nullah.core.pieces.kind import Kind
 from nullah.core.pieces.kinds import KINDS
 from nullah.gui.flow import flow
-from nullah.gui.paint.render import Renderer, fitted
+from nullah.gui.paint.thumb import Thumb
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.widgets import button, column, label, scroll_area
@@ -25,30 +23,7 @@ if TYPE_CHECKING:
 
 WIDE = 860  # px the panel takes
 ACROSS = 3  # kinds side by side
-TALL = 112  # px of a picture
 HALF = 10.0  # hours; more are told by the whole, fewer by the half
-
-
-class Thumb(QWidget):
-    """A small picture of a piece, without words."""
-
-    def __init__(self, theme: Theme, session: Session) -> None:
-        super().__init__()
-        self.drawing = Drawing()
-        self._renderer = Renderer(theme, session.signed_figure, session.told)
-        self._renderer.handles = False
-        self.setMinimumHeight(TALL)
-
-    def show_drawing(self, drawing: Drawing) -> None:
-        """Show the piece of a drawing."""
-        self.drawing = Drawing(tuple(i for i in drawing.items if not isinstance(i, Text)), drawing.title)
-        self.update()
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        if self.drawing.items:
-            painter = QPainter(self)
-            self._renderer.paint(painter, self.drawing, fitted(self.drawing, self.width(), self.height(), 6.0))
-            painter.end()
 
 
 class KindCard(QFrame):
@@ -198,22 +173,17 @@ class KindsPanel(QWidget):
 
 def of_window(window: Window, close: Callable[[], None]) -> KindsPanel:
     """The page of a window; each of its ways closes it and turns to the piece."""
-    s = window.session
 
     def then(act: Callable[[], object]) -> None:
         close()
         act()
         window.go("piece")
 
-    def add(kind: str) -> None:
-        words = f"a piece more: {KINDS[kind].title.lower()}"
-        then(lambda: s.attempt(words, lambda: piece_edits.add_piece(s.project, kind)))
-
     return KindsPanel(
-        s,
+        window.session,
         window.theme,
         lambda kind: then(lambda: window.files.new(kind)),
-        add,
+        lambda kind: then(lambda: window.piece_view().add_piece(kind)),
         button("Copy the piece in hand", lambda: then(window.files.copy_piece)),
         button("From another project", lambda: then(window.files.take_over)),
     )

@@ -169,6 +169,7 @@ class Window(QMainWindow):
         self.view().choose(step_id)
 
     def open_overlay(self, page: str) -> None:
+        """Slide a page over the right of the window, by its name in the overlay; shown already, it goes."""
         titles = {
             "doing": "Everything one can do",
             "words": "Words on this screen",
@@ -318,22 +319,22 @@ class Window(QMainWindow):
             self.session.said.emit("No call has been taken yet.", True)
 
     def turn_standing(self) -> None:
-        view = self._piece_view()
+        view = self.piece_view()
         view.stand_up(not view.upright.isChecked())
 
     def turn_table(self) -> None:
         """The table of parts, or the drawing again."""
-        view = self._piece_view()
+        view = self.piece_view()
         view.stand_up(False) if view.listed.isChecked() else view.show_table()
 
     def turn_guide(self) -> None:
         """The picture to go by, or the drawing again."""
-        view = self._piece_view()
+        view = self.piece_view()
         view.stand_up(False) if view.guided.isChecked() else view.show_guide()
 
     def turn_piece(self, right: float, up: float) -> None:
         """Turn the standing piece by so many degrees; one that does not stand yet stands up turned, drawn once."""
-        view = self._piece_view()
+        view = self.piece_view()
         if view.upright.isChecked():
             view.looking.turn(right, up)
         else:
@@ -346,12 +347,13 @@ class Window(QMainWindow):
         view.apart.setValue(view.apart.value() + by)
 
     def _standing(self) -> PieceView:
-        view = self._piece_view()
+        view = self.piece_view()
         if not view.upright.isChecked():
             view.stand_up(True)
         return view
 
-    def _piece_view(self) -> PieceView:
+    def piece_view(self) -> PieceView:
+        """The view of the piece, turned to."""
         if self.session.here != "piece":
             self.go("piece")
         view = self.view()

@@ -10,7 +10,7 @@ from nullah.core import measure, piece_edits, spans
 from nullah.core.document import Project
 from nullah.core.document_pieces import AddPart, Designed, prefix
 from nullah.core.joints.families import FAMILIES
-from nullah.core.pieces.look import LIES
+from nullah.core.pieces.look import LIES, frame_axes_of
 from nullah.core.pieces.part import Part
 from nullah.core.shapes.cut import WAYS
 from nullah.core.spans import MarkedSpan
@@ -186,9 +186,8 @@ class ByHand(QWidget):
 
     def _axes(self) -> tuple[int, ...]:
         """The axes of the piece that length, width and thickness of the new part lie along; none where its face is its edge."""
-        wide, thick = (WAYS[c.currentText()] for c in (self.upper, self.face))
-        across, through = (next(k for k in range(3) if way[k]) for way in (wide, thick))
-        return (3 - across - through, across, through) if across != through else ()
+        axes = frame_axes_of(self.face.currentText(), self.upper.currentText())
+        return axes if len(set(axes)) == 3 else ()
 
     def _show_spans(self) -> None:
         """What there is to lie between, along each of the new part's sizes."""

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import base64
-import math
 from pathlib import Path
 
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
@@ -21,7 +20,6 @@ from nullah.gui.widgets import Field, button, column, label, pick, refill_pick
 
 FILTER = "Pictures (*.jpg *.jpeg *.png *.JPG *.JPEG *.PNG)"
 FAR, NEAR = 20.0, 2.0  # pixels of the picture that an arrow key moves by, and with Shift
-COARSE = 0.3  # mm a pixel: from there on a reading is taken to the whole millimetre
 _ARROWS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, -1), Qt.Key.Key_Down: (0, 1)}
 
 
@@ -167,11 +165,11 @@ class GuidePanel(QWidget):
         self.choose.setText("A picture" if guide is None else "Another picture")
         self.what.setText(self._words(guide))
         self.what.show()
-        ends = self.photo.ends()
         self.second.setVisible(guide is not None and guide.known is not None)
         if guide is None:
             return
         self.photo.show_guide(guide)
+        ends = self.photo.ends()  # another picture has none yet
         self.what.setVisible(ends is None)  # it says what to do, and the room is the picture's
         self.known.setEnabled(ends is not None)
         self.known.show_text(self.session.figures(guide.known.mm) if guide.known is not None and ends is None else "")
@@ -179,8 +177,8 @@ class GuidePanel(QWidget):
         kind = piece_edits.kind_of(piece)
         self._asks = {a.words: a.name for a in (kind.asks if kind else ()) if a.type == "length"}
         refill_pick(self.into, list(self._asks))
-        apart = ends is not None and guide.known is not None and math.dist(ends[:2], ends[2:]) >= guide_edits.LEAST
-        self.reading.setText(self.session.told(guide_edits.told(guide, ends)) if apart and ends else "mark two ends")
+        apart = guide_edits.readable(guide, ends)
+        self.reading.setText(self.session.told(guide_edits.told(guide, ends)) if apart else "mark two ends")
         for thing in (self.into, self.take):
             thing.setEnabled(apart and bool(self._asks))
 
@@ -233,7 +231,6 @@ class GuidePanel(QWidget):
         name = self._asks.get(self.into.currentText(), "")
         if guide is None or ends is None or not name:
             return
-        mm = guide_edits.reads(guide, ends)
-        read = round(mm, 0 if guide_edits.finest(guide) >= COARSE else 1)
+        read = guide_edits.taken(guide, ends)
         words = f"read off {guide.name}: {self.into.currentText()} {s.figures(read)}"
         s.attempt(words, lambda: piece_edits.set_answer(s.project, name, read))

@@ -80,7 +80,8 @@ class PieceView(QWidget):
         self.parts_table: PartsTable | None = None  # made when it is first asked for, as is the picture to go by
         self.guide: GuidePanel | None = None
         self.instead: PartsTable | GuidePanel | None = None  # what is shown in place of the drawing
-        for chip in (self.flat, self.upright, self.listed, self.guided):
+        chips = (self.flat, self.upright, self.listed, self.guided)
+        for chip in chips:
             chip.setCheckable(True)
         self.apart = QSlider(Qt.Orientation.Horizontal)
         self.apart.setRange(0, 100)
@@ -92,18 +93,7 @@ class PieceView(QWidget):
         self.looking.changed.connect(self._draw)
         self.canvas.turned.connect(self.looking.turn)
         self.see = row("", spacing=4)
-        how = row(
-            self.flat,
-            self.upright,
-            self.listed,
-            self.guided,
-            self.closer,
-            self.apart,
-            self.further,
-            self.hand,
-            1,
-            self.see,
-        )
+        how = row(*chips, self.closer, self.apart, self.further, self.hand, 1, self.see)
         self.sums_below = QWidget()
         self.chains = QGridLayout(self.sums_below)
         self.chains.setContentsMargins(0, 0, 0, 0)
@@ -150,7 +140,11 @@ class PieceView(QWidget):
     def _add(self, title: str) -> None:
         self.more.setCurrentIndex(0)
         if title != MORE:
-            self._do(f"a piece more: {title.lower()}", lambda p: piece_edits.add_piece(p, self._kind_named(title)))
+            self.add_piece(self._kind_named(title))
+
+    def add_piece(self, kind: str) -> None:
+        """Add a piece of a kind by its defaults."""
+        self._do(f"a piece more: {KINDS[kind].title.lower()}", lambda p: piece_edits.add_piece(p, kind))
 
     def _drop(self) -> None:
         self._do(f"{self.session.project.in_hand.name} taken away", piece_edits.drop_piece)
