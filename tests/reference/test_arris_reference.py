@@ -108,7 +108,14 @@ def test_an_edge_too_thin_to_last_is_told_and_ends_come_first():
 
 def test_they_come_after_all_that_is_cut_in_the_part():
     for name in ("chamfer", "bevel", "round_over"):
-        assert set(FAMILIES[name].after) >= {"corner", "mortise_and_tenon", "dado", "groove", "rabbet", "cut_out"}
+        assert set(FAMILIES[name].after) >= {
+            "through_dovetail",
+            "mortise_and_tenon",
+            "dado",
+            "groove",
+            "rabbet",
+            "cut_out",
+        }
 
 
 @pytest.mark.parametrize(("kind", "part"), [("small_table", "top"), ("boarded_chest", "lid")])
@@ -172,3 +179,8 @@ def test_a_hole_too_near_the_edge_is_told_and_one_over_it_refused():
     assert [c.holds for c in joint.checks] == [False]
     now = board("bored_hole", diameter=20.0, along=5.0, across=60.0)
     assert [c for c in now.calls if "does not lie within top there" in c.question]
+
+
+@pytest.mark.parametrize("name", FAMILIES)
+def test_what_comes_before_a_family_is_a_family(name):
+    assert set(FAMILIES[name].after) <= set(FAMILIES)

@@ -21,14 +21,33 @@ from nullah.core.shapes.cut import WAYS, Cut, Placed
 OCTAGON = 2 - math.sqrt(2)  # of the radius: how far from the arris the octagon's lines lie
 ARC = 12  # straight bits to a quarter of a circle
 THIN = 2.0  # mm of an edge left at the least: thinner, it crumbles (common practice, no source)
-STEEP = 15.0  # degrees: a bevel over that is planed as a chamfer is
 BESIDE = {0: "left", 1: "lower", 2: "back"}  # the side across each axis of a part
 EDGES = Ask("edges", "which of the side's edges: all, or ways as front left", "text", "all")
 
 
 @frozen
+class Taken:
+    """What is taken off the arrises of a side: how wide on the side and how deep on its edges, what is left of those, how far from the
+    ends it stops, mm; whether ends are among them."""
+
+    part: str
+    called: str
+    wide: float
+    deep: float
+    left: float
+    stop: float
+    ends: bool
+
+    @property
+    def first(self) -> str:
+        """What is said first where it goes across the grain."""
+        over = "Across the ends first, in from both sides; what breaks out there the long edges take away. "
+        return over if self.ends else ""
+
+
+@frozen
 class Arris:
-    """What the three have in common."""
+    """What the three have in common; each says what it is as large as, what it looks like on the end, and how it is made."""
 
     name: str
     about: str
@@ -38,22 +57,40 @@ class Arris:
     home: str = ""
     joins: Joins | None = None
     after: tuple[str, ...] = (
-        "corner", "mortise_and_tenon", "dado", "groove", "rabbet", "nailed_rabbet", "edge_joint", "taper", "cut_out",
+        "through_dovetail", "mortise_and_tenon", "dado", "groove", "rabbet", "nailed_rabbet", "edge_joint", "taper",
+        "cut_out",
     )  # fmt: skip
 
+    def size(self, look: Look) -> tuple[float, float]:
+        """How wide it is on its side, and how deep on the edges, mm."""
+        raise NotImplementedError
+
+    def stop(self, look: Look) -> float:
+        """How far from the ends it stops, mm; 0: it runs through."""
+        return 0.0
+
+    def section(self, wide: float, deep: float) -> list[Point]:
+        """What is taken away as seen on the end: so far in from the edge, so far down from the side."""
+        return [(0.0, 0.0), (wide, 0.0), (0.0, deep)]
+
+    def figures(self, taken: Taken) -> dict[str, float]:
+        """What it is laid out to, mm."""
+        return {"wide": taken.wide, "deep": taken.deep, **({"stop": taken.stop} if taken.stop else {})}
+
+    def settings(self, taken: Taken) -> tuple[Setting, ...]:
+        """What tools are set to for it."""
+        raise NotImplementedError
+
+    def steps(self, taken: Taken) -> tuple[str, ...]:
+        """How it is made."""
+        raise NotImplementedError
+
     def figure(self, name: str, look: Look) -> float:
-        """wide (on the side it is taken from), deep (on the edge), stop, radius, octagon, mm; angle, degrees."""
+        """wide (on the side it is taken from), deep (on the edges), stop, mm."""
         if name in ("wide", "deep"):
-            return self._size(look)[name == "deep"]
-        if name == "angle":
-            wide, deep = self._size(look)
-            return math.degrees(math.atan2(deep, wide))
-        if name == "radius" and self.name == "round_over":
-            return float(look.asked("radius"))
-        if name == "octagon" and self.name == "round_over":
-            return OCTAGON * look.figure("radius")
-        if name == "stop" and self.name == "chamfer":
-            return float(look.asked("stop"))
+            return self.size(look)[name == "deep"]
+        if name == "stop":
+            return self.stop(look)
         raise NoJoint(f"A {self.title} has no {name}.")
 
     @property
@@ -61,44 +98,30 @@ class Arris:
         """What it is called."""
         return self.name.replace("_", "-")
 
-    def _size(self, look: Look) -> tuple[float, float]:
-        if self.name == "round_over":
-            return (look.figure("radius"),) * 2
-        if self.name == "chamfer":
-            return (float(look.asked("size")),) * 2
-        part = look.stands(look.joint.first)
-        return float(look.asked("wide")), part.size[own_axis(part, look.joint.way)[0]] - float(look.asked("edge"))
-
     def plan(self, look: Look) -> JointPlan:
         """The arrises laid out, each along the whole of its edge, or with stops."""
         joint = look.joint
         part, called = look.stands(joint.first), look.label(joint.first)
-        wide, deep = look.figure("wide"), look.figure("deep")
-        thick = part.size[own_axis(part, joint.way)[0]]
-        left = thick - deep
-        stop = look.figure("stop") if self.name == "chamfer" else 0.0
+        wide, deep, stop = look.figure("wide"), look.figure("deep"), look.figure("stop")
+        left = part.size[own_axis(part, joint.way)[0]] - deep
         ways = self._edges(look, part)
         if wide <= 0 or deep <= 0 or left <= 0:
             raise NoJoint(f"A {self.title} of {marked(wide)} by {marked(deep)} does not lie within {called}.")
         cuts = tuple(self._cut(look, part, way, wide, deep, stop) for way in ways)
         ends = any(own_axis(part, way)[0] == 0 for way in ways)
-        name = f"{self.title.capitalize()} of {called}"
+        taken = Taken(joint.first, called, wide, deep, left, stop, ends)
         return JointPlan(
             joint.id,
             self.name,
-            name,
+            f"{self.title.capitalize()} of {called}",
             (joint.first,),
-            self._settings(look, called, wide, deep, left, stop),
-            self._steps(look, wide, deep, left, ends, stop),
+            self.settings(taken),
+            self.steps(taken),
             (Check(at_least(left, THIN), f"{marked(left)} of the edge is left; at least {marked(THIN)}"),),
             marked_faces(cuts, {part.id: part}, look.label),
-            figures=self._figures(look, wide, deep, stop),
+            figures=self.figures(taken),
             cuts=cuts,
         )
-
-    def _figures(self, look: Look, wide: float, deep: float, stop: float) -> dict[str, float]:
-        more = {"radius": wide, "octagon": OCTAGON * wide} if self.name == "round_over" else {}
-        return {"wide": wide, "deep": deep, **({"stop": stop} if stop else {}), **more}
 
     def _edges(self, look: Look, part: Placed) -> list[str]:
         """The ways its edges look, each that of another side."""
@@ -129,56 +152,103 @@ class Arris:
                 tuple(_in_order(along, x, across, at(u, across, off)) for x, u in strip) for strip in strips
             )
             return Cut(part.id, side_of(part, look.joint.way), outline, deep, low)
-        shape = _arc(wide) if self.name == "round_over" else [(0.0, 0.0), (wide, 0.0), (0.0, deep)]
-        points = tuple(_in_order(across, at(u, across, off), into, at(v, into, on)) for u, v in shape)
+        points = tuple(
+            _in_order(across, at(u, across, off), into, at(v, into, on)) for u, v in self.section(wide, deep)
+        )
         return Cut(part.id, BESIDE[along], points, part.size[along])
 
-    def _settings(
-        self, look: Look, called: str, wide: float, deep: float, left: float, stop: float
-    ) -> tuple[Setting, ...]:
-        mine = (look.joint.first,)
-        if self.name == "round_over":
-            return (
-                Setting("marking gauge", wide, "", mine, f"guide lines of {called}, from the arris on both sides"),
-                Setting("pencil gauge", OCTAGON * wide, "", mine, f"octagon of {called}, from the arris on both sides"),
-            )
-        if self.name == "chamfer":
-            stops = (Setting("rule", stop, "", mine, f"stops of the chamfer of {called}, from the ends"),)
-            line = Setting("pencil gauge", wide, "", mine, f"chamfer of {called}, from the arris on both sides")
-            return (line, *(stops if stop else ()))
-        slope = f"{math.degrees(math.atan2(deep, wide)):.1f}\N{DEGREE SIGN}"
+
+@frozen
+class Chamfer(Arris):
+    """At 45 degrees, through or with stops."""
+
+    def size(self, look: Look) -> tuple[float, float]:
+        """As wide as it is deep, mm."""
+        return (float(look.asked("size")),) * 2
+
+    def stop(self, look: Look) -> float:
+        """How far from the ends it stops, mm; 0: it runs through."""
+        return float(look.asked("stop"))
+
+    def settings(self, taken: Taken) -> tuple[Setting, ...]:
+        """Its lines, and its stops where it has any."""
+        mine = (taken.part,)
+        line = Setting("pencil gauge", taken.wide, "", mine, f"chamfer of {taken.called}, from the arris on both sides")
+        stops = Setting("rule", taken.stop, "", mine, f"stops of the chamfer of {taken.called}, from the ends")
+        return (line, stops) if taken.stop else (line,)
+
+    def steps(self, taken: Taken) -> tuple[str, ...]:
+        """Lines in pencil, then the plane, or the chisel to the stops."""
+        how = (
+            f"Square the stops {marked(taken.stop)} from the ends; pare the slopes at the stops with a chisel, plane between them."
+            if taken.stop
+            else f"{taken.first}Plane with the fence of the fingers until both lines are split alike."
+        )
+        lines = f"Pencil the lines {marked(taken.wide)} from the arris, never gauge them: a scratch stays to be seen."
+        return (lines, how)
+
+
+@frozen
+class Bevel(Arris):
+    """A slope down to a thinner edge."""
+
+    def size(self, look: Look) -> tuple[float, float]:
+        """As wide as asked, as deep as leaves the edge that is asked, mm."""
+        part = look.stands(look.joint.first)
+        return float(look.asked("wide")), part.size[own_axis(part, look.joint.way)[0]] - float(look.asked("edge"))
+
+    def settings(self, taken: Taken) -> tuple[Setting, ...]:
+        """Both lines, and the slope."""
+        mine, slope = (taken.part,), math.degrees(math.atan2(taken.deep, taken.wide))
         return (
-            Setting("marking gauge", left, "", mine, f"edge left of {called}, from the side that stays"),
-            Setting("pencil gauge", wide, "", mine, f"bevel of {called}, from the edge"),
-            Setting("sliding bevel", None, slope, mine, f"slope of the bevel of {called}"),
+            Setting("marking gauge", taken.left, "", mine, f"edge left of {taken.called}, from the side that stays"),
+            Setting("pencil gauge", taken.wide, "", mine, f"bevel of {taken.called}, from the edge"),
+            Setting(
+                "sliding bevel", None, f"{slope:.1f}\N{DEGREE SIGN}", mine, f"slope of the bevel of {taken.called}"
+            ),
         )
 
-    def _steps(self, look: Look, wide: float, deep: float, left: float, ends: bool, stop: float) -> tuple[str, ...]:
-        first = (
-            "Across the ends first, in from both sides; what breaks out there the long edges take away. "
-            if ends
-            else ""
-        )
-        if self.name == "round_over":
-            return (
-                f"Pencil lines {marked(wide)} from the arris on both sides, and {marked(OCTAGON * wide)} from it for the octagon.",
-                f"{first}Plane a flat down to the octagon's lines, then its two arrises, then those that come of that.",
-                "Feel along it and look against the light; a curved scraper or sandpaper in a shaped block takes the last flats.",
-            )
-        if self.name == "chamfer":
-            how = (
-                f"Square the stops {marked(stop)} from the ends; pare the slopes at the stops with a chisel, plane between them."
-                if stop
-                else f"{first}Plane with the fence of the fingers until both lines are split alike."
-            )
-            return (
-                f"Pencil the lines {marked(wide)} from the arris, never gauge them: a scratch stays to be seen.",
-                how,
-            )
+    def steps(self, taken: Taken) -> tuple[str, ...]:
+        """Lines, the plane, the straight edge."""
         return (
-            f"Gauge {marked(left)} on the edge all round, and a line {marked(wide)} in from it.",
-            f"{first}Plane down to both lines, the plane tilted; the last shavings from end to end.",
+            f"Gauge {marked(taken.left)} on the edge all round, and a line {marked(taken.wide)} in from it.",
+            f"{taken.first}Plane down to both lines, the plane tilted; the last shavings from end to end.",
             "Lay a straight edge on it: it is flat, and its corners meet in a clean line.",
+        )
+
+
+@frozen
+class RoundOver(Arris):
+    """A quarter of a circle, by guide lines."""
+
+    def size(self, look: Look) -> tuple[float, float]:
+        """Its radius both ways, mm."""
+        return (float(look.asked("radius")),) * 2
+
+    def section(self, wide: float, deep: float) -> list[Point]:
+        """What the quarter of a circle leaves of the corner."""
+        turns = [n * math.pi / 2 / ARC for n in range(ARC + 1)]
+        return [(0.0, 0.0), *((wide * (1 - math.sin(t)), deep * (1 - math.cos(t))) for t in turns)]
+
+    def figures(self, taken: Taken) -> dict[str, float]:
+        """The radius, and the lines of the octagon, mm."""
+        return {"wide": taken.wide, "deep": taken.deep, "radius": taken.wide, "octagon": OCTAGON * taken.wide}
+
+    def settings(self, taken: Taken) -> tuple[Setting, ...]:
+        """The guide lines, and those of the octagon."""
+        mine, sides = (taken.part,), f"of {taken.called}, from the arris on both sides"
+        return (
+            Setting("marking gauge", taken.wide, "", mine, f"guide lines {sides}"),
+            Setting("pencil gauge", OCTAGON * taken.wide, "", mine, f"octagon {sides}"),
+        )
+
+    def steps(self, taken: Taken) -> tuple[str, ...]:
+        """An octagon first, then rounder and rounder."""
+        octagon = marked(OCTAGON * taken.wide)
+        return (
+            f"Pencil lines {marked(taken.wide)} from the arris on both sides, and {octagon} from it for the octagon.",
+            f"{taken.first}Plane a flat down to the octagon's lines, then its two arrises, then those that come of that.",
+            "Feel along it and look against the light; a curved scraper or sandpaper in a shaped block takes the last flats.",
         )
 
 
@@ -205,13 +275,7 @@ def _in_order(a: int, x: float, b: int, y: float) -> Point:
     return (x, y) if a < b else (y, x)
 
 
-def _arc(radius: float) -> list[Point]:
-    """What a quarter of a circle leaves of the corner at (0, 0)."""
-    turns = [n * math.pi / 2 / ARC for n in range(ARC + 1)]
-    return [(0.0, 0.0), *((radius * (1 - math.sin(t)), radius * (1 - math.cos(t))) for t in turns)]
-
-
-CHAMFER = Arris(
+CHAMFER = Chamfer(
     "chamfer",
     "An arris planed off at 45 degrees, through or with stops.",
     (
@@ -220,7 +284,7 @@ CHAMFER = Arris(
         EDGES,
     ),
 )
-BEVEL = Arris(
+BEVEL = Bevel(
     "bevel",
     "A side that slopes down to a thinner edge: a panel's margin, the underside of a top that is to look lighter.",
     (
@@ -229,7 +293,7 @@ BEVEL = Arris(
         EDGES,
     ),
 )
-ROUND_OVER = Arris(
+ROUND_OVER = RoundOver(
     "round_over",
     "An arris rounded to a quarter of a circle by guide lines.",
     (Ask("radius", "radius of the round", "length", 6.0, 0.5, 200.0), EDGES),
