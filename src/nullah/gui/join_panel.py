@@ -87,7 +87,7 @@ class JoinPanel(QWidget):
         whole.setStretch(2, 1)
 
     def choose(self, first: str, second: str = "") -> None:
-        """Begin with these parts, by the project's names; without a second with the one that is nearest."""
+        """Begin with these parts, by the project's names; without a second with the first it meets."""
         names = self._names()
         for box in (self.first, self.second):
             refill_pick(box, list(names))

@@ -180,7 +180,7 @@ class Window(QMainWindow):
         self.overlay.open_page(getattr(self.overlay, page), titles[page])
 
     def join(self, first: str = "", second: str = "") -> None:
-        """Offer what joins two parts: the one in mind and the nearest, where none is named."""
+        """Offer what joins two parts: the one in mind and the first that it meets, where none is named."""
         self.overlay.join.choose(first or self.session.lit_part, second)
         self.open_overlay("join")
 
