@@ -65,11 +65,20 @@ def test_property_a_part_of_a_board_holds_at_least_as_thick_a_slab(bow, cup, twi
 def test_what_comes_off_and_what_stays_make_the_board():
     surface = fit(L, W, T, [read("cup", 1.5, at=500), read("winding sticks", 3.0, at=L)])
     p = planing(surface, 20.0, 0, 0, L, W)
-    whole = surface.top(p.x, p.y) - surface.bottom(p.x, p.y)
-    assert np.allclose(whole - p.face - p.back, p.thickest)
+    xs, ys, top, bottom = surface.section(0, 0, L, W)
+    assert (xs, ys) == (p.x, p.y)
+    assert np.allclose(np.array(top) - bottom - p.face - p.back, p.thickest)
     assert p.enough
     assert p.spare == pytest.approx(p.thickest - 20)
-    assert p.shavings(0.2) * 0.2 >= p.face.max() - 1e-9
+    assert p.shavings(0.2) * 0.2 >= np.max(p.face) - 1e-9
     x, y, most = p.highest()
-    assert most == p.face.max()
+    assert most == np.max(p.face)
     assert (x, y) in {(0.0, 0.0), (L, W), (0.0, W), (L, 0.0)}
+
+
+@pytest.mark.parametrize("twist", [3.0, -3.0, 0.7, 1 / 3])
+def test_of_corners_as_high_as_each_other_the_first_from_the_left_is_told(twist):
+    surface = fit(L, W, T, [read("winding sticks", twist, at=L)])
+    x, _, most = planing(surface, 20.0, 0, 0, L, W).highest()
+    assert x == 0
+    assert most == pytest.approx(abs(twist) / 2, rel=0.01)  # down to the two low corners

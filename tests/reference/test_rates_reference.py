@@ -1,5 +1,6 @@
 """Minutes of hand work, held to figures said apart from the code (common practice, no source), and what they add up to in a plan."""
 
+import numpy as np
 import pytest
 
 from nullah.core import demo, edit
@@ -36,7 +37,7 @@ def test_an_hour_planes_a_square_metre_by_a_millimetre():
     hard = {"white ash": 1.3, "western larch": 1.0, "American elm": 1.0}
     for t in now.trueup.parts:
         part = now.piece.in_hand.own.box.part(t.part)
-        off = (t.planing.face.mean() + t.planing.back.mean()) + max(0.0, t.planing.thickest - t.planing.wanted)
+        off = np.mean(t.planing.face) + np.mean(t.planing.back) + max(0.0, t.planing.thickest - t.planing.wanted)
         minutes = 4 + 60.0 * t.length * t.width / 1e6 * off * hard[part.species]
         assert steps[f"true {t.id}"].minutes == pytest.approx(minutes, rel=0.02)
 

@@ -57,7 +57,9 @@ def test_property_equals_an_independent_solver(rows, columns, decimals, seed):
     top = np.round(rng.normal(size=(rows, columns)), decimals)
     bottom = top - T + np.round(rng.normal(size=(rows, columns)), decimals)
     slab = thickest_slab(x, y, top, bottom)
-    assert slab.thickness == pytest.approx(highs(x, y, top, bottom), abs=1e-7)
+    best = highs(x, y, top, bottom)
+    assert slab.thickness == pytest.approx(best, abs=1e-7)
+    assert thickest_slab(*(a.ravel().tolist() for a in (x, y, top, bottom))).thickness == pytest.approx(best, abs=1e-7)
     upper = slab.upper(x, y)
     assert (upper <= top + 1e-7).all()
     assert (upper - slab.thickness >= bottom - 1e-7).all()
@@ -91,3 +93,7 @@ def spread(points, slopes):
 def test_points_on_a_line_are_refused():
     with pytest.raises(NotASurface, match="one line"):
         thickest_slab(np.arange(4.0), np.arange(4.0), np.zeros(4), -np.ones(4))
+    with pytest.raises(NotASurface, match="one line"):
+        thickest_slab([0.0, 1.0, 2.0], [0.0, 1.0, 2.0], [0.0] * 3, [-1.0] * 3)
+    with pytest.raises(NotASurface, match="finite"):
+        thickest_slab([0.0, 1.0, 2.0], [0.0, 1.0, 0.0], [0.0, 0.0, float("nan")], [-1.0] * 3)

@@ -11,13 +11,13 @@ import re
 from collections.abc import Callable, Mapping
 from typing import Any
 
-import numpy as np
-
+from nullah.core.arrays import Floats
 from nullah.core.frozen import frozen
 from nullah.core.joints import dovetail
 from nullah.core.joints.frame import by_diagonals
 from nullah.core.measure import BadLength, parse_length
-from nullah.core.surface.slab import Floats, grid, minimum_zone
+from nullah.core.surface.linear import Singular
+from nullah.core.surface.slab import grid, minimum_zone
 from nullah.core.wood.moisture import RING_ANGLE, change, equilibrium_moisture
 from nullah.core.wood.species import species
 
@@ -314,7 +314,7 @@ def reckon(name: str, given: Mapping[str, str], heights: Callable[[str], Floats]
                 raise BadReckoning(str(error)) from None
     try:
         answers = calculator.work(*values)
-    except (ValueError, OverflowError, ZeroDivisionError, np.linalg.LinAlgError) as error:
+    except (ValueError, OverflowError, ZeroDivisionError, Singular) as error:
         raise BadReckoning(str(error)) from None
     out = {k: round(v, DIGITS) + 0.0 if isinstance(v, float) else v for k, v in answers.items()}
     if not all(math.isfinite(v) for v in out.values() if isinstance(v, float)):

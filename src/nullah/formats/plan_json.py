@@ -76,7 +76,7 @@ def as_data(plan: Plan) -> dict[str, Any]:
                 "thickest": t.planing.thickest,
                 "wanted": t.planing.wanted,
                 "enough": bool(t.planing.enough),
-                "off_face_at_most": float(t.planing.face.max()),
+                "off_face_at_most": t.planing.highest()[2],
             }
             for t in plan.trueup.parts
         ],

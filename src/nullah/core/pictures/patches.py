@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-import numpy as np
-
+from nullah.core.arrays import np
 from nullah.core.drawing import Area, Line, Point, Primitive, Text, area
 from nullah.core.frozen import frozen
 from nullah.core.pictures.bodies import Body

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from itertools import pairwise
+
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.measure import marked
 from nullah.core.stations.trueup import Trued
-from nullah.core.surface.slab import Floats
 
 BANDS = 6
 STEP = 0.05  # mm: below this nothing is to come off
@@ -14,16 +16,16 @@ STEP = 0.05  # mm: below this nothing is to come off
 def picture(t: Trued) -> Drawing:
     """The face from above in bands of what comes off, readings where they were taken, profiles below and beside."""
     p = t.planing
-    x0, y0 = float(p.x[0, 0]), float(p.y[0, 0])
-    length, width = float(p.x[-1, 0]) - x0, float(p.y[0, -1]) - y0
-    most = max(float(p.face.max()), STEP)
+    x0, y0 = p.x[0], p.y[0]
+    length, width = p.x[-1] - x0, p.y[-1] - y0
+    most = max(p.highest()[2], STEP)
     items: list[Primitive] = []
-    rows, cols = p.face.shape
-    for i in range(rows - 1):
+    rows, cols = len(p.x), len(p.y)
+    for i, (here, there) in enumerate(pairwise(p.face)):
         for j in range(cols - 1):
-            mean = float(p.face[i : i + 2, j : j + 2].mean())
+            mean = (here[j] + here[j + 1] + there[j] + there[j + 1]) / 4
             band = min(BANDS - 1, int(mean / most * BANDS)) if mean > STEP / 2 else 0
-            cell = rectangle(float(p.x[i, j]) - x0, float(p.y[i, j]) - y0, length / (rows - 1), width / (cols - 1))
+            cell = rectangle(p.x[i] - x0, p.y[j] - y0, length / (rows - 1), width / (cols - 1))
             items.append(Area(cell, f"heat {band}", hint=f"{marked(mean, unit=' mm')} comes off here"))
     items.append(Line((*rectangle(0, 0, length, width), (0, 0)), "outline", width=1.6))
     for n, r in enumerate(t.readings):
@@ -46,9 +48,9 @@ def picture(t: Trued) -> Drawing:
     if deep > STEP:
         for i in range(rows - 1):
             for j in range(cols - 1):
-                if (i, j) in _marked(rows, cols) and p.face[i, j] > STEP:
-                    place = (float(p.x[i, j]) - x0, float(p.y[i, j]) - y0)
-                    items.append(Text(place, marked(float(p.face[i, j])), size=11, halo=True))
+                if (i, j) in _marked(rows, cols) and p.face[i][j] > STEP:
+                    place = (p.x[i] - x0, p.y[j] - y0)
+                    items.append(Text(place, marked(p.face[i][j]), size=11, halo=True))
         items.append(Text((hx, hy), f"\u25b2 {marked(deep)}", size=13, bold=True, ink="decision", halo=True))
     items.append(Dimension((0, width), (length, width), length, 26))
     items.append(Dimension((length, width), (length, 0), width, 24))
@@ -64,29 +66,28 @@ def _profile(t: Trued, length: float, width: float) -> list[Primitive]:
     """Lower edge, middle and upper edge seen from the side, with the flat board that lies inside."""
     p = t.planing
     items: list[Primitive] = []
-    x0 = float(p.x[0, 0])
-    grow = min(12.0, max(2.0, width * 0.35 / max(1.0, t.planing.thickest)))
-    top = t.surface.top(p.x, p.y)
-    bottom = t.surface.bottom(p.x, p.y)
-    upper = top - p.face
-    lift = -width * 0.62 - grow * t.planing.thickest
-    base = float(upper.mean()) - t.planing.thickest
-    cols = p.x.shape[1]
+    x0 = p.x[0]
+    grow = min(12.0, max(2.0, width * 0.35 / max(1.0, p.thickest)))
+    _, _, top, bottom = t.surface.section(x0, p.y[0], p.x[-1] - x0, p.y[-1] - p.y[0])
+    cols = len(p.y)
+    upper = [[z - off for z, off in zip(*rows, strict=True)] for rows in zip(top, p.face, strict=True)]
+    lift = -width * 0.62 - grow * p.thickest
+    base = sum(map(sum, upper)) / (len(p.x) * cols) - p.thickest
 
-    def run(z: Floats, j: int) -> tuple[tuple[float, float], ...]:
-        return tuple((float(p.x[i, j]) - x0, lift + grow * (float(z[i, j]) - base)) for i in range(p.x.shape[0]))
+    def run(z: Sequence[Sequence[float]], j: int, less: float = 0.0) -> tuple[tuple[float, float], ...]:
+        return tuple((x - x0, lift + grow * (row[j] - less - base)) for x, row in zip(p.x, z, strict=True))
 
     middle = cols // 2
     body = (*run(top, middle), *reversed(run(bottom, middle)))
     items.append(Area(body, "waste", hatch=True))
     slab_top = run(upper, middle)
-    slab_low = run(upper - t.planing.thickest, middle)
+    slab_low = run(upper, middle, p.thickest)
     items.append(Area((*slab_top, *reversed(slab_low)), "wood", edge="computed"))
     for j, ink in ((0, "decision"), (cols - 1, "settled")):
         items.append(Line(run(top, j), ink, width=1.6, dash=j != 0))
         items.append(Line(run(bottom, j), ink, width=1.0, dash=j != 0))
     right = slab_top[-1][0]
-    items.append(Dimension((right, slab_top[-1][1]), (right, slab_low[-1][1]), t.planing.thickest, 24, ink="computed"))
+    items.append(Dimension((right, slab_top[-1][1]), (right, slab_low[-1][1]), p.thickest, 24, ink="computed"))
     words = f"from the side, heights x {grow:.0f}: solid clay the lower edge, dashed moss the upper, hatched comes off"
     items.append(Text((length / 2, lift - width * 0.12), words, size=11, ink="quiet"))
     return items

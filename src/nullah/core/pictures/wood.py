@@ -6,8 +6,7 @@ import math
 from collections.abc import Iterable
 from functools import lru_cache
 
-import numpy as np
-
+from nullah.core.arrays import np
 from nullah.core.document import Board, Defect
 from nullah.core.drawing import Area, Line, Point, Primitive, Text
 from nullah.core.drawing import rectangle as _rectangle

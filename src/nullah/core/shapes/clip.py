@@ -4,12 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-import numpy as np
-from numpy.typing import NDArray
-
+from nullah.core.arrays import Floats, np
 from nullah.core.drawing import Point
-
-Floats = NDArray[np.float64]
 
 
 def within(runs: Sequence[Floats], rings: Sequence[Sequence[Point]]) -> list[list[tuple[Point, ...]]]:

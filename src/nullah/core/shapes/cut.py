@@ -9,8 +9,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from itertools import product
 
-import numpy as np
-
+from nullah.core.arrays import np
 from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
 

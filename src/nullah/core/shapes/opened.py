@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from nullah.core.arrays import np
 from nullah.core.shapes.cut import Point3
 from nullah.core.shapes.solid import Flat, Triangle, flats_of
 
@@ -28,7 +29,6 @@ def opened(
         Corners, triangles and flats of a closed body, its new face among them; the same objects where the plane does not meet it.
     """
     import manifold3d
-    import numpy as np
 
     along = [side * (c[axis] - at) for c in corners]
     if min(along) >= -NEAR:

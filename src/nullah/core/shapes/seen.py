@@ -11,11 +11,9 @@ import math
 from collections import OrderedDict
 from collections.abc import Callable, Sequence
 from dataclasses import replace
-from typing import TYPE_CHECKING, Any, TypeAlias
+from typing import Any, TypeAlias
 
-import numpy as np
-from numpy.typing import NDArray
-
+from nullah.core.arrays import Bools, Floats, np
 from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
 from nullah.core.shapes.cut import GRID, Point3
@@ -36,10 +34,6 @@ from nullah.core.shapes.outlines import (
 )
 from nullah.core.shapes.solid import Flat
 
-if TYPE_CHECKING:
-    pass
-
-Floats = NDArray[np.float64]
 TOUCH = 1e-2  # mm: nearer than this, faces lie in one plane
 KEPT = 2_000  # shapes in a view whose faces are remembered
 AT_ONCE = 256  # faces held against all others at once
@@ -174,7 +168,7 @@ class _Sets:
         """The points of one set."""
         return self.points[self.starts[number] : self.starts[number] + self.counts[number]]
 
-    def ranges(self, some: list[_Face], asked: NDArray[np.bool_]) -> tuple[Floats, Floats]:
+    def ranges(self, some: list[_Face], asked: Bools) -> tuple[Floats, Floats]:
         """How far each set reaches before the plane of each of some faces: (some, sets) the least and the most, mm, where ``asked``."""
         normals, offsets = np.array([f.normal for f in some]), np.array([f.offset for f in some])
         low, high = np.full(asked.shape, np.inf), np.full(asked.shape, -np.inf)
@@ -195,7 +189,7 @@ class _Sets:
 
 
 def _astride(
-    some: list[_Face], faces: list[_Face], boxes: Floats, pairs: NDArray[np.bool_], behind: NDArray[np.bool_]
+    some: list[_Face], faces: list[_Face], boxes: Floats, pairs: Bools, behind: Bools
 ) -> dict[tuple[int, int], Rise]:
     """Of pairs of a face and another that is partly ``behind`` its plane: how far the other stands before it at each point of the
     drawing. Where they meet on the drawing it may be wholly before, which is no such pair; or nowhere: it is taken out of ``pairs``."""
@@ -218,7 +212,7 @@ def _astride(
     }
 
 
-def _behind_one(m: Any, at: _Sets, view: View, silhouette: Callable[[int], _Silhouette]) -> NDArray[np.bool_]:
+def _behind_one(m: Any, at: _Sets, view: View, silhouette: Callable[[int], _Silhouette]) -> Bools:
     """Which bodies stand wholly behind one of the largest, or behind a face of it that looks straight at the eye. What is behind those
     is hidden as well, so that nothing of them need be asked."""
     hidden = np.zeros(len(at.counts), dtype=bool)
@@ -244,19 +238,17 @@ def _behind_one(m: Any, at: _Sets, view: View, silhouette: Callable[[int], _Silh
     return hidden
 
 
-def _meets(a: Floats, b: Floats) -> NDArray[np.bool_]:
+def _meets(a: Floats, b: Floats) -> Bools:
     """Whether boxes share room on the drawing: (a, b)."""
     a, b = a[:, None, :], b[None, :, :]
-    met: NDArray[np.bool_] = (
-        (a[..., 0] < b[..., 2]) & (b[..., 0] < a[..., 2]) & (a[..., 1] < b[..., 3]) & (b[..., 1] < a[..., 3])
-    )
+    met: Bools = (a[..., 0] < b[..., 2]) & (b[..., 0] < a[..., 2]) & (a[..., 1] < b[..., 3]) & (b[..., 1] < a[..., 3])
     return met
 
 
-def _lies_in(a: Floats, b: Floats) -> NDArray[np.bool_]:
+def _lies_in(a: Floats, b: Floats) -> Bools:
     """Whether boxes lie in boxes: (a, b)."""
     a, b = a[:, None, :], b[None, :, :]
-    lies: NDArray[np.bool_] = (
+    lies: Bools = (
         (a[..., 0] >= b[..., 0]) & (a[..., 1] >= b[..., 1]) & (a[..., 2] <= b[..., 2]) & (a[..., 3] <= b[..., 3])
     )
     return lies

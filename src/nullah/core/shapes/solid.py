@@ -6,8 +6,7 @@ from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from typing import TYPE_CHECKING, Any
 
-import numpy as np
-
+from nullah.core.arrays import np
 from nullah.core.drawing import Point, area
 from nullah.core.frozen import frozen
 from nullah.core.shapes.cut import GRID, SIDES, Cut, Point3, on_grid

@@ -58,7 +58,7 @@ def _true(t: Trued, job: Job) -> Step:
     if most > 0.05 and not t.measured and t.board not in job.trueup.planed_whole:
         passes = t.planing.shavings(job.trueup.face_plane.shaving)
         words += (
-            f" Most comes off near {marked(x - float(t.planing.x[0, 0]))} from the left end: {marked(most, unit=' mm')}, "
+            f" Most comes off near {marked(x - t.planing.x[0])} from the left end: {marked(most, unit=' mm')}, "
             f"{passes} shaving{'s' if passes != 1 else ''} of the {job.trueup.face_plane.name}."
         )
     return Step(

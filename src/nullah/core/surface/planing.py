@@ -5,8 +5,7 @@ from __future__ import annotations
 import math
 
 from nullah.core.frozen import frozen
-from nullah.core.surface.readings import Flat, Surface
-from nullah.core.surface.slab import Floats
+from nullah.core.surface.readings import Flat, Rows, Surface
 
 
 @frozen
@@ -21,22 +20,22 @@ class Planing:
     wanted: float
 
     @property
-    def x(self) -> Floats:
+    def x(self) -> tuple[float, ...]:
         """mm from the left end."""
         return self.flat.x
 
     @property
-    def y(self) -> Floats:
+    def y(self) -> tuple[float, ...]:
         """mm from the lower edge."""
         return self.flat.y
 
     @property
-    def face(self) -> Floats:
+    def face(self) -> Rows:
         """mm off the face side."""
         return self.flat.face
 
     @property
-    def back(self) -> Floats:
+    def back(self) -> Rows:
         """mm off the other side."""
         return self.flat.back
 

@@ -9,23 +9,28 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import field
+from math import sqrt
 from typing import Protocol
 
-import numpy as np
-
 from nullah.core.frozen import frozen
-from nullah.core.surface.slab import Floats, Slab, thickest_slab
+from nullah.core.surface.linear import least_squares
+from nullah.core.surface.slab import Slab, thickest_slab
 
-# shape, and how strongly it is held back: bow, cup, twist; then bow that leans, cup that grows, twist that starts part-way
-_SHAPES: tuple[tuple[Callable[[Floats, Floats], Floats], float], ...] = (
-    (lambda u, v: u * u, 1.0),
-    (lambda u, v: v * v, 1.0),
-    (lambda u, v: u * v, 1.0),
-    (lambda u, v: u**3 - u, 8.0),
-    (lambda u, v: u * v * v, 8.0),
-    (lambda u, v: (u * u - 1) * v, 8.0),
+Rows = tuple[tuple[float, ...], ...]  # ALONG rows of ACROSS values, mm
+
+# Each shape is something of u times a power of v, and is held back so strongly: bow, cup, twist; then bow that leans, cup that
+# grows, twist that starts part-way.
+_SHAPES: tuple[tuple[Callable[[float], float], int, float], ...] = (
+    (lambda u: u * u, 0, 1.0),
+    (lambda u: 1.0, 2, 1.0),
+    (lambda u: u, 1, 1.0),
+    (lambda u: u**3 - u, 0, 8.0),
+    (lambda u: u, 2, 8.0),
+    (lambda u: u * u - 1, 1, 8.0),
 )
 _RIDGE = 1e-3
+_HELD = 0.05  # as strongly is the slope of the underside held back
+EVEN = 1e-6  # mm: spots as high as each other; the first from the left end is told
 ALONG, ACROSS = 25, 9  # points of the grid a surface is worked on
 
 
@@ -54,16 +59,16 @@ def stick_difference(value: float, stick: float, width: float) -> float:
 
 @frozen
 class Flat:
-    """What comes off a rectangle of a board until it is flat: arrays ALONG x ACROSS, mm.
+    """What comes off a rectangle of a board until it is flat, at ALONG places ``x`` by ACROSS places ``y``, mm.
 
     ``face`` comes off the face side, ``back`` off the other, to the ``thickest`` flat board; ``most`` is (x, y, mm) of the
     highest spot of the face side, ``mean`` the mean of what comes off both together.
     """
 
-    x: Floats
-    y: Floats
-    face: Floats
-    back: Floats
+    x: tuple[float, ...]
+    y: tuple[float, ...]
+    face: Rows
+    back: Rows
     thickest: float
     most: tuple[float, float, float]
     mean: float
@@ -85,24 +90,29 @@ class Surface:
     _slabs: dict[tuple[float, float, float, float], Slab] = field(default_factory=dict, compare=False, repr=False)
     _flats: dict[tuple[float, float, float, float], Flat] = field(default_factory=dict, compare=False, repr=False)
 
-    def top(self, x: Floats, y: Floats) -> Floats:
-        """Height of the face side, mm, shaped as x and y (mm from the left end and the lower edge)."""
-        u, v = 2 * np.asarray(x) / self.length - 1, 2 * np.asarray(y) / self.width - 1
-        z = np.zeros(np.broadcast(u, v).shape)
-        for k, (shape, _) in zip(self.k, _SHAPES, strict=True):
-            z = z + k * shape(u, v)
-        return z
+    def section(
+        self, x: float, y: float, length: float, width: float
+    ) -> tuple[tuple[float, ...], tuple[float, ...], Rows, Rows]:
+        """ALONG places in length, ACROSS in width, and heights of face side and underside there, over a rectangle of the board.
 
-    def bottom(self, x: Floats, y: Floats) -> Floats:
-        """Height of the underside: the face side as found less the thickness there; flat variation is the caliper's."""
+        All in mm. The underside is the face side as found less the thickness there: flat variation is the caliper's.
+        """
+        xs = _spread(x, max(length, NARROWEST), ALONG)
+        ys = _spread(y, max(width, NARROWEST), ACROSS)
+        across = [2 * one / self.width - 1 for one in ys]
         a, b, c = self.under
-        return self.top(x, y) - (a + b * np.asarray(x) + c * np.asarray(y))
-
-    def section(self, x: float, y: float, length: float, width: float) -> tuple[Floats, Floats, Floats, Floats]:
-        """x, y, top and bottom on a grid of ALONG by ACROSS points over a rectangle of the board, mm."""
-        along, across = max(length, NARROWEST), max(width, NARROWEST)
-        xs, ys = np.meshgrid(np.linspace(x, x + along, ALONG), np.linspace(y, y + across, ACROSS), indexing="ij")
-        return xs, ys, self.top(xs, ys), self.bottom(xs, ys)
+        top, bottom = [], []
+        for one in xs:
+            held = [0.0, 0.0, 0.0]
+            u = 2 * one / self.length - 1
+            for k, (along, power, _) in zip(self.k, _SHAPES, strict=True):
+                held[power] += k * along(u)
+            plain, leaning, cupped = held
+            row = tuple([plain + v * (leaning + v * cupped) for v in across])
+            thick = a + b * one
+            top.append(row)
+            bottom.append(tuple([z - (thick + c * place) for z, place in zip(row, ys, strict=True)]))
+        return xs, ys, tuple(top), tuple(bottom)
 
     def to_flat(self, x: float, y: float, length: float, width: float) -> Flat:
         """What comes off a rectangle of the board down to its slab; worked out once for each."""
@@ -110,19 +120,41 @@ class Surface:
         if key not in self._flats:
             xs, ys, top, bottom = self.section(x, y, length, width)
             slab = self.slab(x, y, length, width)
-            upper = slab.upper(xs, ys)
-            face, back = np.maximum(top - upper, 0.0), np.maximum(upper - slab.thickness - bottom, 0.0)
-            i = np.unravel_index(int(np.argmax(face)), face.shape)
-            most = (float(xs[i]), float(ys[i]), float(face[i]))
-            self._flats[key] = Flat(xs, ys, face, back, slab.thickness, most, float(face.mean() + back.mean()))
+            upper = [[slab.upper(one, place) for place in ys] for one in xs]
+            face = _over(top, upper)
+            back = _over([[z - slab.thickness for z in row] for row in upper], bottom)
+            most = max(map(max, face))
+            at = next(
+                (x, y)
+                for x, row in zip(xs, face, strict=True)
+                for y, off in zip(ys, row, strict=True)
+                if off > most - EVEN
+            )
+            mean = (sum(map(sum, face)) + sum(map(sum, back))) / (ALONG * ACROSS)
+            self._flats[key] = Flat(xs, ys, face, back, slab.thickness, (*at, most), mean)
         return self._flats[key]
 
     def slab(self, x: float, y: float, length: float, width: float) -> Slab:
         """The thickest flat board inside a rectangle of the board; worked out once for each."""
         key = (x, y, length, width)
         if key not in self._slabs:
-            self._slabs[key] = thickest_slab(*self.section(x, y, length, width))
+            xs, ys, top, bottom = self.section(x, y, length, width)
+            places = [one for one in xs for _ in ys], [*ys] * len(xs)
+            self._slabs[key] = thickest_slab(
+                *places, [z for row in top for z in row], [z for row in bottom for z in row]
+            )
         return self._slabs[key]
+
+
+def _spread(start: float, reach: float, count: int) -> tuple[float, ...]:
+    return tuple([start + reach * i / (count - 1) for i in range(count)])
+
+
+def _over(upper: Sequence[Sequence[float]], lower: Sequence[Sequence[float]]) -> Rows:
+    """By how much the one lies over the other, where it does."""
+    return tuple(
+        tuple([max(a - b, 0.0) for a, b in zip(*rows, strict=True)]) for rows in zip(upper, lower, strict=True)
+    )
 
 
 def fit(length: float, width: float, thickness: float, readings: Sequence[ReadingLike]) -> Surface:
@@ -135,51 +167,50 @@ def fit(length: float, width: float, thickness: float, readings: Sequence[Readin
     Returns:
         The surface; ``residuals`` follow the order of ``readings``, in mm of the reading.
     """
-    rows, values = [], []
-    for r in readings:
-        if r.kind == "thickness":
-            continue
-        rows.append(_row(r, length, width))
-        values.append(stick_difference(r.value, r.stick, width) if r.kind == "winding sticks" else r.value)
-    ridge = np.diag([np.sqrt(_RIDGE * weight) for _, weight in _SHAPES])
-    matrix = np.vstack([np.array(rows).reshape(-1, len(_SHAPES)), ridge])
-    target = np.concatenate([np.array(values), np.zeros(len(_SHAPES))])
-    k = np.linalg.lstsq(matrix, target, rcond=None)[0] if rows else np.zeros(len(_SHAPES))
-    under = _under(length, width, thickness, [r for r in readings if r.kind == "thickness"])
-    residuals = []
-    for r in readings:
-        if r.kind == "thickness":
-            residuals.append(r.value - (under[0] + under[1] * r.at + under[2] * r.across))
-        else:
-            seen = stick_difference(r.value, r.stick, width) if r.kind == "winding sticks" else r.value
-            residuals.append(float(seen - _row(r, length, width) @ k))
-    return Surface(length, width, tuple(float(v) for v in k), under, tuple(residuals))
+    flat = [(_row(r, length, width), _told(r, width)) for r in readings if r.kind != "thickness"]
+    k: Sequence[float] = [0.0] * len(_SHAPES)
+    if flat:
+        held = [sqrt(_RIDGE * weight) for _, _, weight in _SHAPES]
+        k = least_squares([row for row, _ in flat], [told for _, told in flat], held)
+    a, b, c = under = _under(length, width, thickness, [r for r in readings if r.kind == "thickness"])
+    residuals = [
+        r.value - (a + b * r.at + c * r.across)
+        if r.kind == "thickness"
+        else _told(r, width) - sum(x * y for x, y in zip(_row(r, length, width), k, strict=True))
+        for r in readings
+    ]
+    return Surface(length, width, tuple(k), under, tuple(residuals))
 
 
-def _row(r: ReadingLike, length: float, width: float) -> Floats:
+def _told(r: ReadingLike, width: float) -> float:
+    """What a reading says of the board, mm."""
+    return stick_difference(r.value, r.stick, width) if r.kind == "winding sticks" else r.value
+
+
+def _row(r: ReadingLike, length: float, width: float) -> list[float]:
     """The reading as a row: what each shape of height one would read."""
 
-    def z(x: float, y: float) -> Floats:
-        u, v = np.float64(2 * x / length - 1), np.float64(2 * y / width - 1)
-        return np.array([float(shape(u, v)) for shape, _ in _SHAPES])  # type: ignore[arg-type]  # scalars do as well
+    def z(x: float, y: float) -> list[float]:
+        u, v = 2 * x / length - 1, 2 * y / width - 1
+        return [along(u) * v**power for along, power, _ in _SHAPES]
 
     if r.kind == "winding sticks":
-        return (z(r.at, width) - z(r.at, 0)) - (z(0, width) - z(0, 0))
+        ends = z(r.at, width), z(r.at, 0), z(0, width), z(0, 0)
+        return [(a - b) - (c - d) for a, b, c, d in zip(*ends, strict=True)]
     if r.kind == "cup":
-        return (z(r.at, 0) + z(r.at, width)) / 2 - z(r.at, width / 2)
-    return (z(0, r.across) + z(length, r.across)) / 2 - z(length / 2, r.across)
+        ends_and_middle = z(r.at, 0), z(r.at, width), z(r.at, width / 2)
+    else:
+        ends_and_middle = z(0, r.across), z(length, r.across), z(length / 2, r.across)
+    return [(a + b) / 2 - middle for a, b, middle in zip(*ends_and_middle, strict=True)]
 
 
 def _under(length: float, width: float, thickness: float, caliper: Sequence[ReadingLike]) -> tuple[float, float, float]:
     """Thickness as a plane over the board: that of a single reading, a slope held back a little from more."""
     if not caliper:
         return (thickness, 0.0, 0.0)
-    values = np.array([r.value for r in caliper])
-    mean = float(values.mean())
+    values = [r.value for r in caliper]
     if len(caliper) < 2:
-        return (mean, 0.0, 0.0)
-    u = np.array([2 * r.at / length - 1 for r in caliper])
-    v = np.array([2 * r.across / width - 1 for r in caliper])
-    matrix = np.vstack([np.stack([np.ones_like(u), u, v], axis=1), np.diag([0.0, 0.05, 0.05])])
-    a, b, c = np.linalg.lstsq(matrix, np.concatenate([values, np.zeros(3)]), rcond=None)[0]
-    return (float(a - b - c), float(2 * b / length), float(2 * c / width))
+        return (values[0], 0.0, 0.0)
+    rows = [(1.0, 2 * r.at / length - 1, 2 * r.across / width - 1) for r in caliper]
+    a, b, c = least_squares(rows, values, (0.0, _HELD, _HELD))
+    return (a - b - c, 2 * b / length, 2 * c / width)

@@ -7,14 +7,16 @@ Minimum zone: ISO 12781 (flatness), taken vertically here.
 
 from __future__ import annotations
 
-import numpy as np
-from numpy.typing import NDArray
+from collections.abc import Sequence
+from math import inf, isfinite
+from typing import Any, Protocol
 
+from nullah.core.arrays import Floats, np
 from nullah.core.frozen import frozen
-
-Floats = NDArray[np.float64]
+from nullah.core.surface.linear import solved
 
 _PATIENCE = 60  # steps without gain before Bland's rule takes over, which cannot cycle
+_WANTED = (0.0, 0.0, 0.0, 1.0)
 
 
 class NotASurface(ValueError):
@@ -30,23 +32,127 @@ class Slab:
     c: float
     thickness: float
 
-    def upper(self, x: Floats, y: Floats) -> Floats:
-        """Height of the upper plane, mm, shaped as x and y."""
+    def upper(self, x: float, y: float) -> float:
+        """Height of the upper plane at a place, mm (of arrays: at each)."""
         return self.a + self.b * x + self.c * y
 
 
-def _scaled(v: Floats) -> tuple[Floats, float, float]:
-    middle, half = (v.max() + v.min()) / 2, (v.max() - v.min()) / 2
-    if half <= 0:
-        raise NotASurface("These points lie on one line; a surface needs points along and across.")
-    return (v - middle) / half, float(middle), float(half)
+class _Points(Protocol):
+    """Places, scaled to -1 to 1 along and across, and the heights read there: the top of point i, its bottom as n + i."""
+
+    def __len__(self) -> int: ...
+
+    @property
+    def places(self) -> list[tuple[float, float]]:
+        """Middle and half of what they span, along and across, mm."""
+        ...
+
+    @property
+    def largest(self) -> float:
+        """The largest height, whatever its sign."""
+        ...
+
+    def corners(self) -> tuple[int, int, int]:
+        """Three points far from one line: the start of the basis."""
+        ...
+
+    def at(self, i: int) -> tuple[float, float, float, float]:
+        """Place and heights of a point: along, across, top, bottom."""
+        ...
+
+    def slack(self, plane: Sequence[float]) -> Any:
+        """By how much each height leaves room (negative: is in the way) to a plane a + b u + c v and a thickness."""
+        ...
+
+    def least(self, slack: Any) -> int:
+        """Which of them leaves least."""
+        ...
 
 
-def thickest_slab(x: Floats, y: Floats, top: Floats, bottom: Floats) -> Slab:
+class _Few:
+    """Points in plain lists: a board's readings give a few hundred."""
+
+    def __init__(self, *told: Sequence[float]):
+        if not all(isfinite(one) for column in told for one in column):
+            raise NotASurface("A height here is not a finite number.")
+        self.places = [_span(min(one), max(one)) for one in told[:2]]
+        self._u, self._v = (
+            [(one - middle) / half for one in column] for column, (middle, half) in zip(told, self.places, strict=False)
+        )
+        self._up, self._low = told[2:]
+        self.largest = max(map(abs, (*self._up, *self._low)))
+
+    def __len__(self) -> int:
+        return len(self._u)
+
+    def corners(self) -> tuple[int, int, int]:
+        places = list(zip(self._u, self._v, strict=True))
+        u, v = min(places, key=sum)
+        p, q = max(places, key=lambda one: (one[0] - u) ** 2 + (one[1] - v) ** 2)
+        third = max(places, key=lambda one: abs((one[0] - u) * (q - v) - (one[1] - v) * (p - u)))
+        return places.index((u, v)), places.index((p, q)), places.index(third)
+
+    def at(self, i: int) -> tuple[float, float, float, float]:
+        return self._u[i], self._v[i], self._up[i], self._low[i]
+
+    def slack(self, plane: Sequence[float]) -> list[float]:
+        a, b, c, t = plane
+        heights = [a + b * x + c * y for x, y in zip(self._u, self._v, strict=True)]
+        above = [z - h for z, h in zip(self._up, heights, strict=True)]
+        return above + [h - t - z for z, h in zip(self._low, heights, strict=True)]
+
+    def least(self, slack: list[float]) -> int:
+        return slack.index(min(slack))
+
+
+class _Many:
+    """The same of arrays: a surface that was scanned has millions."""
+
+    def __init__(self, *told: Floats):
+        columns = [np.asarray(one, dtype=np.float64).ravel() for one in told]
+        if not all(np.isfinite(one).all() for one in columns):
+            raise NotASurface("A height here is not a finite number.")
+        self.places = [_span(float(one.min()), float(one.max())) for one in columns[:2]]
+        self._u, self._v = ((one - middle) / half for one, (middle, half) in zip(columns, self.places, strict=False))
+        self._up, self._low = columns[2:]
+        self.largest = float(max(abs(self._up).max(), abs(self._low).max()))
+
+    def __len__(self) -> int:
+        return int(self._u.size)
+
+    def corners(self) -> tuple[int, int, int]:
+        first = int((self._u + self._v).argmin())
+        u, v = self._u - self._u[first], self._v - self._v[first]
+        second = int((u * u + v * v).argmax())
+        return first, second, int(abs(u * v[second] - v * u[second]).argmax())
+
+    def at(self, i: int) -> tuple[float, float, float, float]:
+        return float(self._u[i]), float(self._v[i]), float(self._up[i]), float(self._low[i])
+
+    def slack(self, plane: Sequence[float]) -> Floats:
+        a, b, c, t = plane
+        heights = a + b * self._u + c * self._v
+        return np.concatenate([self._up - heights, heights - t - self._low])
+
+    def least(self, slack: Floats) -> int:
+        return int(slack.argmin())
+
+
+def _span(least: float, most: float) -> tuple[float, float]:
+    """Middle and half."""
+    if most <= least:
+        raise NotASurface(_ON_A_LINE)
+    return (most + least) / 2, (most - least) / 2
+
+
+_ON_A_LINE = "These points lie on one line; a surface needs points along and across."
+
+
+def thickest_slab(x: Any, y: Any, top: Any, bottom: Any) -> Slab:
     """The thickest flat board with top and bottom parallel between two surfaces read at the same points.
 
     Args:
-        x, y, top, bottom: arrays of one common shape, mm; positions and heights of upper and lower face.
+        x, y, top, bottom: positions and heights of upper and lower face, mm; lists of one length, or arrays of one shape.
 
     Returns:
         The slab; where several are equally thick, one of them.
@@ -54,59 +160,52 @@ def thickest_slab(x: Floats, y: Floats, top: Floats, bottom: Floats) -> Slab:
     Raises:
         NotASurface: fewer than three points, points on one line, or values that are not finite.
     """
-    xs, ys, up, low = (np.asarray(v, dtype=np.float64).ravel() for v in (x, y, top, bottom))
-    if xs.size < 3:
+    if (len(x) if isinstance(x, list) else x.size) < 3:
         raise NotASurface("A surface needs three points or more.")
-    if not all(np.isfinite(v).all() for v in (xs, ys, up, low)):
-        raise NotASurface("A height here is not a finite number.")
-    (u, mx, hx), (v, my, hy) = _scaled(xs), _scaled(ys)
-    a, b, c, t = _simplex(u, v, up, low)
+    points: _Points = (_Few if isinstance(x, list) else _Many)(x, y, top, bottom)
+    (mx, hx), (my, hy) = points.places
+    a, b, c, t = _simplex(points)
     return Slab(a - b * mx / hx - c * my / hy, b / hx, c / hy, t)
 
 
-def _corners(u: Floats, v: Floats) -> tuple[int, int, int]:
-    """Three points far from one line: the start of the basis."""
-    first = int(np.argmin(u + v))
-    second = int(np.argmax((u - u[first]) ** 2 + (v - v[first]) ** 2))
-    spread = np.abs((u - u[first]) * (v[second] - v[first]) - (v - v[first]) * (u[second] - u[first]))
-    third = int(np.argmax(spread))
-    if spread[third] < 1e-12:
-        raise NotASurface("These points lie on one line; a surface needs points along and across.")
-    return first, second, third
+def _simplex(points: _Points) -> Sequence[float]:
+    """Revised simplex on the dual; ends at optimality: the plane and the thickness.
 
+    Constraint i < n is top point i, n + i bottom point i; the dual's column is the constraint's row.
+    """
+    n = len(points)
 
-def _simplex(u: Floats, v: Floats, up: Floats, low: Floats) -> tuple[float, float, float, float]:
-    """Revised simplex on the dual; ends at optimality. Column i < n is top point i, column n + i bottom point i."""
-    n = u.size
-    ones = np.ones(n)
-    columns = np.hstack([np.stack([ones, u, v, 0 * ones]), np.stack([-ones, -u, -v, ones])])
-    cost = np.concatenate([up, -low])
-    wanted = np.array([0.0, 0.0, 0.0, 1.0])
-    first, second, third = _corners(u, v)
-    basis = np.array([first, second, third, n + first])
-    tolerance = 1e-10 * max(1.0, float(np.abs(cost).max()))
-    stalled, best = 0, np.inf
+    def column(i: int) -> tuple[tuple[float, float, float, float], float]:
+        u, v, up, low = points.at(i % n)
+        return ((1.0, u, v, 0.0), up) if i < n else ((-1.0, -u, -v, 1.0), -low)
+
+    first, second, third = points.corners()
+    (u0, v0), (u1, v1), (u2, v2) = (points.at(i)[:2] for i in (first, second, third))
+    if abs((u2 - u0) * (v1 - v0) - (v2 - v0) * (u1 - u0)) < 1e-12:
+        raise NotASurface(_ON_A_LINE)
+    basis = [first, second, third, n + first]
+    tolerance = 1e-10 * max(1.0, points.largest)
+    stalled, best = 0, inf
     while True:
-        matrix = columns[:, basis]
-        plane = np.linalg.solve(matrix.T, cost[basis])
-        share = np.maximum(np.linalg.solve(matrix, wanted), 0.0)
-        value = float(cost[basis] @ share)
+        columns, costs = zip(*map(column, basis), strict=True)
+        plane = solved(columns, costs)
+        matrix = list(zip(*columns, strict=True))
+        share = [max(one, 0.0) for one in solved(matrix, _WANTED)]
+        value = sum(cost * part for cost, part in zip(costs, share, strict=True))
         stalled = 0 if value < best - tolerance else stalled + 1
         best = min(best, value)
-        reduced = cost - plane @ columns
-        reduced[basis] = 0.0
+        slack = points.slack(plane)
+        for i in basis:
+            slack[i] = 0.0
+        entering = points.least(slack)
+        if slack[entering] >= -tolerance:
+            return plane
         if stalled > _PATIENCE:
-            broken = np.nonzero(reduced < -tolerance)[0]
-            entering = int(broken[0]) if broken.size else -1
-        else:
-            entering = int(np.argmin(reduced))
-        if entering < 0 or reduced[entering] >= -tolerance:
-            return float(plane[0]), float(plane[1]), float(plane[2]), float(plane[3])
-        direction = np.linalg.solve(matrix, columns[:, entering])
-        rising = direction > 1e-12
-        ratio = np.where(rising, share / np.where(rising, direction, 1.0), np.inf)
-        tied = np.nonzero(ratio <= ratio.min() + 1e-14)[0]
-        leaving = tied[int(np.argmin(basis[tied]))]
+            entering = next(i for i, one in enumerate(slack) if one < -tolerance)
+        direction = solved(matrix, column(entering)[0])
+        ratios = [part / way if way > 1e-12 else inf for part, way in zip(share, direction, strict=True)]
+        least = min(ratios) + 1e-14
+        leaving = min((at, place) for place, at in enumerate(basis) if ratios[place] <= least)[1]
         basis[leaving] = entering
 
 

@@ -13,14 +13,11 @@ import math
 from collections.abc import Iterable, Sequence
 from functools import lru_cache
 
-import numpy as np
-from numpy.typing import NDArray
-
+from nullah.core.arrays import Floats, np
 from nullah.core.frozen import frozen
 
 Point = tuple[float, float]
 Run = tuple[Point, ...]
-Floats = NDArray[np.float64]
 STEPS = 28  # points along a face
 
 

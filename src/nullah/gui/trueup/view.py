@@ -166,7 +166,7 @@ class TrueupView(QWidget):
         elif most > 0.05:
             passes = p.shavings(plane.shaving)
             words = (
-                f"{t.name}, once flat.{enough} Most comes off the face {show(x - float(p.x[0, 0]))} from its left end: "
+                f"{t.name}, once flat.{enough} Most comes off the face {show(x - p.x[0])} from its left end: "
                 f"{show(most)}, {passes} shaving{'s' if passes != 1 else ''} of the {plane.name} at {plane.shaving:g} mm. "
                 "Across or at 45\u00b0 until the sticks agree, along the grain last; that plane alone can leave "
                 f"{measure.decimals(hollow, 2)} mm hollow in {show(min(1000.0, t.length))}."
