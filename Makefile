@@ -4,7 +4,7 @@ BIN := .venv/bin
 STAMP := .venv/.nullah-ready
 COMPILED := .venv/.nullah-compiled
 
-.PHONY: setup demo test lint types contract check bench soak shots schema install uninstall clean
+.PHONY: setup demo test lint types contract check bench soak shots schema demo-file install uninstall clean
 
 setup: $(COMPILED)
 
@@ -53,6 +53,9 @@ shots: setup
 
 schema: setup
 	$(BIN)/python tools/write_schema.py
+
+demo-file: setup
+	$(BIN)/python tools/write_demo.py
 
 clean:
 	rm -rf .venv build

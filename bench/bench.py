@@ -127,7 +127,7 @@ def standing_pictures():
         print(f"  standing, {what}: {took:.2f} s, {peak / 2**20:.0f} MiB at the most")
 
     for wanted in (500, 2_000, 5_000):
-        project, many = demo.project(), 0
+        project, many = demo.box(), 0
         while many < wanted:  # as high as it takes
             height = project.piece.contents.height * 1.3
             if height > 20_000:
@@ -155,9 +155,9 @@ def turning():
     """A frame of the demo's table with a drawer turned by hand, painted at 900x450."""
     from PySide6.QtWidgets import QApplication
 
-    from nullah.core import demo
+    from nullah.core import demo, piece_edits
 
-    window = opened(demo.with_a_table(demo.project()))
+    window = opened(piece_edits.take_in_hand(demo.project(), "2"))
     window.session.search_after(10**6)
     window.go("piece")
     view = window.view()

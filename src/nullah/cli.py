@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import argparse
 import contextlib
 import gc
 import json
@@ -11,10 +10,15 @@ import sys
 import types
 from collections.abc import Sequence
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import nullah
 from nullah.core import measure
 
+if TYPE_CHECKING:
+    import argparse
+
+DEMO = Path(__file__).parent / "demo" / "seed_library.nullah"  # as ``tools/write_demo.py`` writes it
 INTERRUPTED = 130  # as a shell says it of Ctrl-C
 COMMANDS = ("plan", "export", "breakdown", "shots", "demo-project", "reckon", "kinds", "new")
 
@@ -40,6 +44,12 @@ def main(argv: Sequence[str] | None = None) -> int:
     words = list(sys.argv[1:] if argv is None else argv)
     if words and words[0] in COMMANDS:
         return _guarded(words)
+    if not any(w.startswith("-") and w not in ("--demo", "--once") for w in words) and len(words) < 3:
+        files = [Path(w) for w in words if not w.startswith("-")]  # the usual ways to begin are read without a parser
+        if len(files) < 2:
+            return _open_window(files[0] if files else None, "--demo" in words, "--once" in words)
+    import argparse
+
     parser = argparse.ArgumentParser(
         prog="nullah",
         description=nullah.__doc__,
@@ -60,20 +70,17 @@ def _open_window(path: Path | None, with_demo: bool, once: bool) -> int:
         return _refuse("There is no display here to open a window on; make demo opens one on a virtual screen.")
     gc.disable()  # until the window stands: nothing made while starting is garbage
     _without_plugins()
-    from nullah.core import demo
     from nullah.core.piece_edits import fresh
-    from nullah.core.plan import PlanCache
     from nullah.formats import project_file
     from nullah.formats.trouble import FileTrouble
 
-    cache = PlanCache()
     try:
-        project = demo.project(cache) if with_demo else project_file.load(path) if path else fresh()
+        project = project_file.load(DEMO) if with_demo else project_file.load(path) if path else fresh()
     except FileTrouble as trouble:
         return _refuse(str(trouble))
     from nullah.gui.app import run
 
-    return int(run(project, None if with_demo else path, once, cache))
+    return int(run(project, None if with_demo else path, once))
 
 
 def _without_plugins() -> None:
@@ -118,6 +125,8 @@ def _command(words: list[str]) -> int:
             return _kinds(words[1:])
         if words[0] == "new":
             return _new(words[1:])
+        import argparse
+
         parser = argparse.ArgumentParser(prog=f"nullah {words[0]}")
         if words[0] in ("plan", "export"):
             parser.add_argument("project", type=Path)

@@ -6,7 +6,6 @@ from a file goes this way.
 
 from __future__ import annotations
 
-import pickle
 import struct
 
 from nullah.core.frozen import frozen
@@ -42,12 +41,16 @@ class Report:
 
 def packed(value: object) -> bytes:
     """A value with its length before it."""
+    import pickle  # only once a search is asked for
+
     data = pickle.dumps(value, protocol=pickle.HIGHEST_PROTOCOL)
     return LENGTH.pack(len(data)) + data
 
 
 def unpacked(data: bytes) -> tuple[list[object], bytes]:
     """The whole values at the head of what was read, and the rest."""
+    import pickle
+
     out: list[object] = []
     while len(data) >= LENGTH.size:
         (long,) = LENGTH.unpack(data[: LENGTH.size])

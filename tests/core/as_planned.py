@@ -23,7 +23,7 @@ PROJECTS, VALUES = FOLDER / "projects_version_3.jsonl.xz", FOLDER / "boxes_as_pl
 def projects():
     """The demo, then each saved project brought up to the present version."""
     saved = lzma.decompress(PROJECTS.read_bytes()).decode().splitlines()
-    return [demo.project(), *(project_file.loads(text) for text in saved)]
+    return [demo.box(), *(project_file.loads(text) for text in saved)]
 
 
 def values_of(project):

@@ -9,7 +9,7 @@ from nullah.core.layout.model import leaves
 from nullah.core.plan import plan
 from nullah.core.stations import breakdown
 
-FIRST = demo.project()
+FIRST = demo.box()
 
 
 def laid(project, boards=None):

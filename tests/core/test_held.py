@@ -14,7 +14,7 @@ from nullah.core.plan import plan
 from nullah.formats import plan_json, project_file
 from nullah.planner_process import placed_share
 
-PROJECT = demo.project()
+PROJECT = demo.box()
 
 
 def marked(project, *parts):

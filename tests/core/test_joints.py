@@ -259,7 +259,7 @@ def test_a_lift_off_lid_gets_its_rabbet_and_no_groove():
 
 
 def test_settings_belong_to_the_station():
-    p = whole_plan(demo.project())
+    p = whole_plan(demo.box())
     assert {s.tool for s in settings_at(p, "timber")} == {"rule, rough length"}
     assert {s.value for s in settings_at(p, "trueup")} == {x.thickness for x in p.piece.parts}
     assert settings_at(p, "together")[0].value == pytest.approx(p.together.diagonal)

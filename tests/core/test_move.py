@@ -10,7 +10,7 @@ from nullah.core.layout.model import Blank, Options, Stock, leaves
 from nullah.core.layout.move import NoPlace, moved
 from nullah.core.plan import plan
 
-PROJECT = demo.project()
+PROJECT = demo.box()
 PLAN = plan(PROJECT)
 PARTS = [p.id for p in PLAN.piece.parts]
 

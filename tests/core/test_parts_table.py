@@ -2,7 +2,7 @@
 
 import pytest
 
-from nullah.core import demo, parts_table
+from nullah.core import demo, parts_table, piece_edits
 from nullah.core.document import Project
 from nullah.core.document_pieces import AddPart, Designed
 from nullah.core.plan import plan
@@ -44,7 +44,7 @@ def test_board_feet_and_square_metres_by_hand():
 
 
 def test_rows_are_grouped_by_piece_and_say_where_they_may_be_written():
-    now = plan(demo.with_a_table(demo.project()))
+    now = plan(piece_edits.take_in_hand(demo.project(), "2"))
     rows = parts_table.rows(now)
     assert [r.id for r in rows] == [p.id for m in now.piece.made for p in m.parts]
     hand = now.project.hand

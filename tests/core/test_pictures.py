@@ -15,7 +15,7 @@ from nullah.core.plan import plan
 from nullah.core.wood.rings import Wood, on_end, on_face, rings
 from nullah.core.wood.species import ALL
 
-PLAN = plan(demo.project())
+PLAN = plan(demo.box())
 PROJECT = PLAN.project
 
 

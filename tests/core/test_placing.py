@@ -13,7 +13,7 @@ from nullah.core.pictures import boards, joint, piece
 from nullah.core.placing import place, shared
 from nullah.core.plan import plan
 
-PLAN = plan(demo.project())
+PLAN = plan(demo.box())
 
 
 def seven_wide(words, size, bold):

@@ -15,7 +15,7 @@ from nullah.core.stations import breakdown
 
 @pytest.fixture(scope="module")
 def project():
-    return demo.project()
+    return demo.box()
 
 
 def measured(project, text):
@@ -291,6 +291,6 @@ def test_the_core_runs_where_qt_cannot_be_imported():
         "from nullah.core import demo\n"
         "from nullah.core.plan import plan\n"
         "from nullah.formats import plan_json, shop_sheet\n"
-        "assert len(plan_json.text(plan(demo.project()))) > 1000\n"
+        "assert len(plan_json.text(plan(demo.box()))) > 1000\n"
     )
     assert subprocess.run([sys.executable, "-c", code], check=False).returncode == 0

@@ -91,7 +91,7 @@ def test_soak_any_order_of_edits(seed):
 
 
 def test_a_board_that_was_sawn_may_be_taken_away():
-    project = demo.project()
+    project = demo.box()
     bottom = next(p for p in plan(project).piece.parts if p.id == "bottom")
     gone = edit.drop_board(edit.mark_cut(project, bottom), "board 3")
     request = plan(gone).breakdown.request

@@ -16,7 +16,7 @@ def timed(project, kind, times, many):
 
 
 def test_timed_cuts_replace_the_common_rates_once_there_are_a_few():
-    project = demo.project()
+    project = demo.box()
     assert plan(timed(project, "rip", 2.5, 2)).breakdown.rates.along == 1.0  # two say nothing yet
     now = plan(timed(timed(project, "rip", 2.5, 3), "crosscut", 0.5, 4)).breakdown
     assert now.rates.along == pytest.approx(2.5)
@@ -36,5 +36,5 @@ def test_timed_cuts_replace_the_common_rates_once_there_are_a_few():
 
 
 def test_a_timer_left_running_is_no_rate():
-    project = timed(demo.project(), "rip", 400.0, 3)
+    project = timed(demo.box(), "rip", 400.0, 3)
     assert plan(project).breakdown.rates.along == 5.0

@@ -82,7 +82,7 @@ def turned(cut, part, face, height):
 @pytest.mark.parametrize("lid", ["sliding", "lift-off", "none"])
 @pytest.mark.parametrize("school", ["tails", "pins"])
 def test_the_waste_that_is_drawn_is_the_wood_that_is_cut(lid, school):
-    project = edit.set_piece(demo.project(), "lid", lid)
+    project = edit.set_piece(demo.box(), "lid", lid)
     project = edit.take(project, plan(project).call("school"), school)
     project = edit.measured(project, plan(project).piece.parts, "B thickness 17.2")
     now = plan(project)

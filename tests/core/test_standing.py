@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import LineString, Polygon
 
-from nullah.core import demo, edit
+from nullah.core import demo, edit, piece_edits
 from nullah.core.drawing import Area, Dimension, Handle, Line
 from nullah.core.pictures import bodies, piece, standing
 from nullah.core.plan import plan
@@ -15,8 +15,8 @@ from nullah.core.shapes.cut import Cut
 from nullah.core.shapes.opened import opened
 from nullah.core.shapes.solid import solid
 
-PLAN = plan(demo.project())
-TABLE = plan(demo.with_a_table(demo.project()))
+PLAN = plan(demo.box())
+TABLE = plan(piece_edits.take_in_hand(demo.project(), "2"))
 
 
 @pytest.mark.parametrize("now", [PLAN, TABLE], ids=["box", "table"])
@@ -56,7 +56,7 @@ def test_what_may_be_pulled_along_the_piece_says_so():
 
 def test_a_piece_of_thousands_of_tails_is_drawn_plain():
     """Nineteen metres high: without its tails and pins, so that no picture takes more time and memory than there is."""
-    now = plan(edit.set_piece(demo.project(), "contents.height", 19_000.0))
+    now = plan(edit.set_piece(demo.box(), "contents.height", 19_000.0))
     made = now.piece.in_hand
     found = bodies.of_piece(made, now.joints.of_piece[made.id], True)
     assert {b.part for b in found} == {p.id for p in made.parts}

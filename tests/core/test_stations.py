@@ -93,7 +93,7 @@ def test_species_are_found_by_name_whatever_the_case():
 
 
 def test_the_diagonal_and_the_push():
-    project = demo.project()
+    project = demo.box()
     p = plan(project)
     length, width, _ = p.piece.in_hand.own.box.outside
     assert p.together.diagonal == pytest.approx(math.hypot(length, width))
@@ -108,7 +108,7 @@ def test_the_diagonal_and_the_push():
 
 
 def test_slow_glue_needs_no_stages_and_few_clamps_are_said():
-    project = demo.project()
+    project = demo.box()
     assert plan(project).call("stages") is not None
     slow = edit.set_in(project, "kit", "glue", "epoxy")
     assert plan(slow).call("stages") is None
@@ -117,7 +117,7 @@ def test_slow_glue_needs_no_stages_and_few_clamps_are_said():
 
 
 def test_stages_change_the_order():
-    project = demo.project()
+    project = demo.box()
     p = plan(project)
     one = plan(edit.take(project, p.call("stages"), "one"))
     stages = [a.words for a in p.together.order if a.kind == "glue"]
@@ -128,16 +128,16 @@ def test_stages_change_the_order():
 
 
 def test_the_bottom_still_engages_in_the_driest_month():
-    checks = [c for c in plan(demo.project()).together.checks if "driest" in c.text]
+    checks = [c for c in plan(demo.box()).together.checks if "driest" in c.text]
     assert len(checks) == 2
     assert all(c.holds for c in checks)
-    desert = edit.set_in(edit.set_in(demo.project(), "room", "humidity_dry", 0.0), "room", "temperature", 50.0)
+    desert = edit.set_in(edit.set_in(demo.box(), "room", "humidity_dry", 0.0), "room", "temperature", 50.0)
     dry = [c.text for c in plan(desert).together.checks if "driest" in c.text]
     assert dry != [c.text for c in checks]
 
 
 def test_room_kit_and_allowances_are_bounded():
-    project = demo.project()
+    project = demo.box()
     for owner, field, value in (
         ("room", "humidity_dry", 120),
         ("kit", "rip_kerf", 0),
@@ -151,7 +151,7 @@ def test_room_kit_and_allowances_are_bounded():
 
 
 def test_a_conflict_says_whether_an_offcut_takes_the_part_again():
-    project = demo.project()
+    project = demo.box()
     p = plan(project)
     b = next(x for x in p.piece.parts if x.id == "B")
     cut = edit.mark_cut(project, b)

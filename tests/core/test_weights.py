@@ -11,7 +11,7 @@ from nullah.core.stations import breakdown
 
 def weighed(**weights):
     """The demo's break-down by other weights than the usual."""
-    project = demo.project()
+    project = demo.box()
     for name, value in weights.items():
         project = edit.set_in(project, "weights", name, value)
     return plan(project).breakdown
@@ -29,7 +29,7 @@ def planned(request):
 
 
 def metres(layout):
-    sums = breakdown.sawing_of(demo.project().boards, breakdown.accept(layout, "")).sums
+    sums = breakdown.sawing_of(demo.box().boards, breakdown.accept(layout, "")).sums
     return sums.across_m + sums.along_m
 
 

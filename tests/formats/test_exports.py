@@ -20,7 +20,7 @@ from nullah.formats import cut_list, parts_obj, plan_json, shop_sheet, svg
 from nullah.formats.export import export
 from nullah.formats.trouble import FileTrouble
 
-DEMO = plan(demo.project())
+DEMO = plan(demo.box())
 
 
 def test_the_cut_list_has_every_part_with_its_sizes():

@@ -60,7 +60,7 @@ def mutated(text, chance):
 
 
 def a_full_project():
-    project = demo.project()
+    project = demo.box()
     parts = plan(project).piece.parts
     project = edit.measured(project, parts, "A thickness 17.4", "2026-03-14T10:00:00+00:00")
     project = edit.start_timer(edit.mark_cut(project, parts[0]), "finish", "2026-03-14T10:00:00+00:00")

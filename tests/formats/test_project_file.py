@@ -8,13 +8,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from nullah import cli
 from nullah.core import demo, edit
 from nullah.core.document import LOG_LETTERS, LOG_LINES, Project, schema
 from nullah.core.plan import plan
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble
 
-DEMO = demo.project()
+DEMO = demo.box()
 TEXT = project_file.dumps(DEMO)
 
 
@@ -34,6 +35,17 @@ def test_the_file_as_it_was_stays_beside_the_new_one(tmp_path):
     assert project_file.load(path).name == "third"
     assert project_file.load(tmp_path / "box.nullah~").name == "second"
     assert sorted(p.name for p in tmp_path.iterdir()) == ["box.nullah", "box.nullah~"]
+
+
+def test_the_demo_in_the_package_is_what_its_own_words_come_to():
+    """``make demo-file`` writes it; three pieces out of one lot, every part of them with a place."""
+    opened = project_file.load(cli.DEMO)
+    assert opened == demo.project()
+    now = plan(opened)
+    assert [p.kind for p in opened.pieces] == ["dovetailed_box", "small_table", "boarded_chest"]
+    assert not now.breakdown.needs_layout
+    assert not [c for c in now.calls if c.conflict]
+    assert set(now.breakdown.places) == {blank.id for blank in now.breakdown.blanks}
 
 
 def test_the_schema_in_docs_is_the_documents():
@@ -168,5 +180,5 @@ def test_the_real_limits_of_the_book_leave_it_readable():
 def test_no_more_is_written_than_is_read(tmp_path, monkeypatch):
     monkeypatch.setattr(project_file, "LARGEST", 3_000)
     with pytest.raises(FileTrouble, match="Nothing was changed"):
-        project_file.save(demo.project(), tmp_path / "box.nullah")
+        project_file.save(demo.box(), tmp_path / "box.nullah")
     assert not list(tmp_path.iterdir())

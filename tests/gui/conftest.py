@@ -134,4 +134,4 @@ def hand(qtbot, tmp_path):
 @pytest.fixture
 def demo_hand(qtbot, tmp_path):
     """The demo in an open window."""
-    return opened(qtbot, demo.project(), tmp_path)
+    return opened(qtbot, demo.box(), tmp_path)

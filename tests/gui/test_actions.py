@@ -51,7 +51,7 @@ MARK = {  # what each kind of action is to have done, beyond not failing
 def afresh(hand):
     """The demo anew at its first station, in the same window."""
     hand.go_if_elsewhere("piece")
-    hand.session.replace(demo.project(), None)
+    hand.session.replace(demo.box(), None)
     if hand.window.theme.dark:
         hand.window.turn_theme()
     view = hand.window.view()

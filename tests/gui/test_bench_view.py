@@ -98,8 +98,8 @@ def test_the_timer_runs_on_while_the_program_is_closed(bench, demo_hand, qtbot, 
 
 
 def test_a_version_1_project_opens_with_no_timer_and_no_shift(tmp_path):
-    text = project_file.dumps(demo.project()).replace('"schema_version": 2', '"schema_version": 1')
+    text = project_file.dumps(demo.box()).replace('"schema_version": 2', '"schema_version": 1')
     old = text.replace(',\n "timer": null', "").replace('\n   "divider_shift": [],', "")
     assert '"timer"' not in old
     assert '"divider_shift"' not in old
-    assert project_file.loads(old) == demo.project()
+    assert project_file.loads(old) == demo.box()

@@ -16,7 +16,7 @@ def roomy(qtbot, tmp_path):
     """The demo with a second board of the lid's wood, on which nothing is laid."""
     from conftest import opened
 
-    first = demo.project()
+    first = demo.box()
     lid = plan(first).breakdown.place("lid")[0]
     old = next(b for b in first.boards if b.id == lid)
     walnut = edit.put_board(first, old.model_copy(update={"id": "spare", "name": "Spare", "defects": ()}))

@@ -73,7 +73,7 @@ def test_a_piece_is_copied_and_one_is_taken_over(demo_hand, tmp_path, monkeypatc
     assert not [p for p in hand.plan.piece.in_hand.parts if p.cut]  # what is cut stays with the first
 
     other = tmp_path / "other.nullah"
-    table = demo.with_a_table(demo.project())
+    table = piece_edits.take_in_hand(demo.project(), "2")
     project_file.save(table, other)
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(other), ""))
     click(panel_of(hand), "From another project")
@@ -84,12 +84,12 @@ def test_a_piece_is_copied_and_one_is_taken_over(demo_hand, tmp_path, monkeypatc
     assert len(hand.project.pieces) == 3
     for _ in range(2):
         hand.key("Ctrl+Z")
-    assert hand.project == demo.project()
+    assert hand.project == demo.box()
 
     other.write_text("{")
     click(panel_of(hand), "From another project")
     assert "other.nullah is not a whole project file" in hand.note()
-    assert hand.project == demo.project()
+    assert hand.project == demo.box()
 
 
 @pytest.mark.parametrize("name", ["boarded_chest", "small_table", "laminated_board"])

@@ -191,7 +191,7 @@ class Monkey:
         action.act()
 
     def begin_anew(self):
-        self.hand.session.replace(self.one((demo.project(), Project())), None)
+        self.hand.session.replace(self.one((demo.box(), Project())), None)
 
 
 def resident():
@@ -225,7 +225,7 @@ def test_soak_a_monkey_raises_nothing(qtbot, tmp_path, monkeypatch, request, on_
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(path), ""))
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(path), ""))
     monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *_: str(tmp_path / "shop"))
-    hand = opened(qtbot, demo.project(), tmp_path)
+    hand = opened(qtbot, demo.box(), tmp_path)
     monkey = Monkey(hand, seed, tmp_path)
     gc.collect()
     gc.freeze()  # as the program does once its window stands: what other tests left behind is not gone through at each edit

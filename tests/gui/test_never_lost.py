@@ -192,7 +192,7 @@ def test_a_file_that_cannot_be_read_leaves_the_work_where_it_is(qtbot, tmp_path)
 
 
 def test_what_nobody_foresaw_is_said_written_down_and_changes_nothing(qtbot, tmp_path, monkeypatch):
-    hand = opened(qtbot, demo.project(), tmp_path)
+    hand = opened(qtbot, demo.box(), tmp_path)
     before, plan = hand.project, hand.plan
     log = tmp_path / "logs" / "problems.log"
     monkeypatch.setattr(sys, "excepthook", sys.excepthook)
@@ -247,7 +247,7 @@ def test_saving_over_what_another_wrote_asks_first(qtbot, tmp_path, box, monkeyp
 
 
 def test_what_is_left_unsaved_for_another_project_can_be_gone_back_to(qtbot, tmp_path):
-    hand = opened(qtbot, demo.project(), tmp_path)
+    hand = opened(qtbot, demo.box(), tmp_path)
     hand.measure("A thickness 17.4")
     left = hand.project
     hand.begin_anew()

@@ -18,7 +18,7 @@ SIZES = [(1280, 800), (1024, 700)]
 
 
 def shown(qtbot, tmp_path, size, units, project=None):
-    project = edit.changed(project or demo.project(), units=units, denominator=32)
+    project = edit.changed(project or demo.box(), units=units, denominator=32)
     hand = opened(qtbot, project, tmp_path)
     hand.window.resize(*size)
     QApplication.processEvents()
@@ -64,7 +64,7 @@ def cut_in_half(area, kinds):
 
 @pytest.mark.parametrize("kind", sorted(KINDS))
 def test_no_line_of_a_sum_is_cut_in_half(qtbot, tmp_path, kind):
-    hand = shown(qtbot, tmp_path, (1280, 800), "mm", piece_edits.change_kind(demo.project(), kind))
+    hand = shown(qtbot, tmp_path, (1280, 800), "mm", piece_edits.change_kind(demo.box(), kind))
     hand.go("piece")
     view = hand.window.findChild(PieceView)
     QApplication.processEvents()
@@ -77,7 +77,7 @@ def test_no_line_of_a_sum_is_cut_in_half(qtbot, tmp_path, kind):
 @pytest.mark.parametrize("size", SIZES, ids=["1280", "1024"])
 @pytest.mark.parametrize("kind", ["dovetailed_box", "small_table"])
 def test_by_hand_leaves_the_drawing_its_room_and_no_row_is_cut_in_half(qtbot, tmp_path, size, kind):
-    project = piece_edits.change_kind(demo.project(), kind)
+    project = piece_edits.change_kind(demo.box(), kind)
     if kind == "dovetailed_box":
         project = piece_edits.make_mine(project, plan(project))
     hand = shown(qtbot, tmp_path, size, "in", project)
@@ -184,7 +184,7 @@ def test_where_one_begins(hand):
 
 
 def test_with_many_boards_a_page_of_them_is_drawn_and_any_is_found(qtbot, tmp_path):
-    first = demo.project()
+    first = demo.box()
     more = [first.boards[i % 4].model_copy(update={"id": f"m{i}", "name": f"More {i}"}) for i in range(60)]
     hand = shown(qtbot, tmp_path, (1280, 800), "mm", edit.changed(first, boards=(*first.boards, *more)))
     hand.go("timber")

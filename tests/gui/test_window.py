@@ -324,4 +324,4 @@ def test_the_pictures_are_made_from_the_demo(tmp_path):
     )
     names = done.stdout.decode().split()
     assert len(names) == len(STATIONS) + 12
-    assert project_file.dumps(demo.project()) == project_file.dumps(demo.project())
+    assert project_file.dumps(demo.box()) == project_file.dumps(demo.box())

@@ -105,7 +105,7 @@ def random_project(seed, laid=True):
 
 def several(many, first=0, laid=True):
     """So many projects that can be planned, and the demo."""
-    out, seed = [demo.project()], first
+    out, seed = [demo.box()], first
     while len(out) < many:
         project = random_project(seed, laid)
         if project is not None:

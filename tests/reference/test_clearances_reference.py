@@ -144,7 +144,7 @@ def test_movement_is_by_the_part_s_own_boards():
 
 def test_waiting_is_reckoned_with_and_going_on_is_not_forgotten():
     """Larch at 12.6 % in a room that gives about 10: what waits is made at 10, what goes on at 12.6."""
-    project = demo.project()
+    project = demo.box()
     now = plan(project)
     call = now.call("damp board 3")
     waits, goes = (

@@ -64,7 +64,7 @@ def thinner(project):
 
 @pytest.mark.parametrize("letter", [False, True], ids=["A4", "Letter"])
 def test_tails_pins_and_check_lines_are_at_full_size(letter):
-    project = thinner(demo.project())
+    project = thinner(demo.box())
     now = plan(project)
     name, tail, pin, width = corners(now.piece.in_hand.own.box)[0]
     joint = corner_layout(project.piece, now.piece.in_hand.own.box, tail, pin, width)
@@ -88,7 +88,7 @@ def test_tails_pins_and_check_lines_are_at_full_size(letter):
 
 
 def test_a_story_stick_longer_than_the_paper_runs_on_over_the_overlap():
-    project = edit.set_piece(demo.project(), "extra_length", 400.0)
+    project = edit.set_piece(demo.box(), "extra_length", 400.0)
     now = plan(project)
     box = now.piece.in_hand.own.box
     marks = [0.0, box.thickness["D"], *(c - box.divider_thickness / 2 for c in box.dado_centres), box.outside[0]]
@@ -121,7 +121,7 @@ def expected_tails(width, half_pin, pin, tails, run, baseline):
 @pytest.mark.parametrize(("way", "over"), [("flush", 0.0), ("proud", 0.3), ("under", -0.3)])
 def test_every_slanted_line_is_a_tail_s_and_runs_to_the_baseline_as_gauged(way, over):
     """Nothing is drawn beside what the dividers give, and proud of the mate the slopes run on."""
-    project = thinner(demo.project())
+    project = thinner(demo.box())
     project = edit.take(project, plan(project).call("baseline"), way)
     box = plan(project).piece.in_hand.own.box
     baseline, own, width = 17.83 + over, 17.4, box.part("B").width
@@ -153,7 +153,7 @@ def test_every_slanted_line_is_a_tail_s_and_runs_to_the_baseline_as_gauged(way, 
 
 def test_story_sticks_have_every_mark_where_the_sizes_put_it():
     """Width and height: outside sizes, walls, grooves, worked out from what was measured and asked."""
-    project = thinner(demo.project())
+    project = thinner(demo.box())
     box, piece = plan(project).piece.in_hand.own.box, project.piece
     _, width, height = box.outside
     edge, lid_edge = 12.0, 12.0

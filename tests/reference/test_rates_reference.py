@@ -32,7 +32,7 @@ def test_a_metre_of_rip_and_a_crosscut_in_soft_wood():
 
 def test_an_hour_planes_a_square_metre_by_a_millimetre():
     """In middling wood; harder by three tenths, softer by a fifth; and four minutes to set up."""
-    now = plan(demo.project())
+    now = plan(demo.box())
     steps = {s.id: s for s in now.bench.steps}
     hard = {"white ash": 1.3, "western larch": 1.0, "American elm": 1.0}
     for t in now.trueup.parts:
@@ -44,6 +44,6 @@ def test_an_hour_planes_a_square_metre_by_a_millimetre():
 
 @pytest.mark.parametrize("tails", [2, 3, 4])
 def test_coating_seven_seconds_a_cheek_and_closing_a_minute_and_a_half_a_corner(tails):
-    now = plan(edit.set_piece(demo.project(), "tails", tails))
+    now = plan(edit.set_piece(demo.box(), "tails", tails))
     cheeks = 4 * tails * 4  # two of each tail and of each pin, at four corners
     assert now.together.glue_minutes == pytest.approx(cheeks * 7.2 / 60 + 4 * 1.5, rel=0.02)

@@ -11,7 +11,7 @@ import pytest
 from shapely.geometry import Point, Polygon
 from shapely.ops import unary_union
 
-from nullah.core import demo
+from nullah.core import demo, piece_edits
 from nullah.core.document import Project
 from nullah.core.document_pieces import AddPart, Designed
 from nullah.core.pictures import bodies
@@ -46,8 +46,8 @@ def blocks(seed):
 
 
 PIECES = {
-    "box": of(demo.project()),
-    "table": of(demo.with_a_table(demo.project())),
+    "box": of(demo.box()),
+    "table": of(piece_edits.take_in_hand(demo.project(), "2")),
     "blocks": blocks(1),
     "more blocks": blocks(2),
 }

@@ -18,7 +18,7 @@ MANY = 200 if os.environ.get("NULLAH_SOAK") else 8
 
 def pieces(many):
     """The demo and random boxes: no two parts measured, so that the plan's sizes are the parts'."""
-    out, seed = [demo.project()], 900
+    out, seed = [demo.box()], 900
     while len(out) < many:
         seed += 1
         project = random_project(seed, laid=False)
@@ -86,9 +86,7 @@ def test_soak_parts_are_closed_and_share_no_wood(project):
         assert shared(one, other, known) < 1.0
 
 
-@pytest.mark.parametrize(
-    "project", [demo.project(), edit.set_piece(demo.project(), "lid", "none")], ids=["slides", "none"]
-)
+@pytest.mark.parametrize("project", [demo.box(), edit.set_piece(demo.box(), "lid", "none")], ids=["slides", "none"])
 def test_mating_faces_lie_together(project):
     """At every corner gauged to the mate's thickness, tails and pins fill the corner: no gap as wide as 0.01 mm anywhere."""
     now = plan(project)

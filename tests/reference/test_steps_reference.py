@@ -247,7 +247,7 @@ def test_every_step_has_its_wood_its_lines_and_its_access(order):
 
 
 def test_a_board_planed_whole_is_in_the_order_of_the_steps():
-    project = demo.project()
+    project = demo.box()
     call = plan(project).call("saw first board 1")
     taken = edit.take(project, call, "plane")
     now = plan(taken)
@@ -262,7 +262,7 @@ def test_a_board_planed_whole_is_in_the_order_of_the_steps():
 
 def test_done_on_a_saw_cut_cuts_and_back():
     """Cut by cut: pieces and offcuts follow as with the whole board at once; taken back, all is as it was."""
-    first = demo.project()
+    first = demo.box()
     board = plan(first).breakdown.place("A")[0]
     at_once = step_edits.sawn(first, plan(first), board)
     project, steps = first, [first]
@@ -298,7 +298,7 @@ def test_done_on_a_saw_cut_cuts_and_back():
 def test_what_is_begun_is_laid_out_anew_only_where_it_is_not_cut():
     from nullah.core.stations import breakdown
 
-    project = demo.project()
+    project = demo.box()
     board = plan(project).breakdown.place("A")[0]
     for _ in range(3):
         now = plan(project)

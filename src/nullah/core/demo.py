@@ -1,10 +1,13 @@
-"""The demo: a dovetailed seed-packet box for a village allotment's seed library. All of it is invented."""
+"""The demo: what a village allotment's seed library needs, three pieces out of one lot of boards. All of it is invented.
+
+A dovetailed box for seed packets, a potting-bench table with a drawer, a boarded tool chest.
+"""
 
 from __future__ import annotations
 
-from nullah.core import edit, piece_edits, step_edits
+from nullah.core import edit, step_edits
 from nullah.core.document import Board, Defect, Project, Reading, Room
-from nullah.core.document_pieces import Contents, Piece
+from nullah.core.document_pieces import Contents, Designed, Piece, Put
 from nullah.core.plan import PlanCache, plan
 from nullah.core.stations import breakdown
 
@@ -122,21 +125,95 @@ def untouched() -> Project:
     )
 
 
-def project(cache: PlanCache | None = None) -> Project:
-    """The demo as it opens: the layout a search finds is accepted, the other calls wait.
+def box(cache: PlanCache | None = None) -> Project:
+    """The seed-packet box alone, out of its four boards: the layout a search finds is accepted, the other calls wait.
 
     Args:
         cache: keeps what was worked of its plan on the way.
     """
-    first = untouched()
+    return _laid_out(untouched(), cache)
+
+
+def _laid_out(first: Project, cache: PlanCache | None) -> Project:
     result = plan(first, cache).breakdown
     best = breakdown.offers(result.request)[0]
     return first.model_copy(update={"layout": breakdown.accept(best, result.request.fingerprint)})
 
 
-def with_a_table(project: Project) -> Project:
-    """The demo and beside it a small table with a drawer to stand the box on, out of the same boards."""
-    return piece_edits.set_answer(piece_edits.add_piece(project, "small_table"), "drawer", True)
+def _broad(
+    number: int, kind: str, length: float, width: float, thickness: float, rings: float, *faults: Defect
+) -> Board:
+    """A board of the second load: broad ones and a plank."""
+    return Board(
+        id=f"board {number}",
+        name=f"Board {number}",
+        species=kind,
+        length=length,
+        width=width,
+        thickness=thickness,
+        ring_angle=rings,
+        moisture=10.2,
+        defects=faults,
+    )
+
+
+def second_load() -> tuple[Board, ...]:
+    """What came for the table and the chest: a plank and a board of ash, a broad board of elm, three of larch."""
+    return (
+        _broad(5, "white ash", 1740, 122, 52, 45, _fault("1", "check", 0, 40, 55, 12)),
+        _broad(6, "white ash", 2250, 208, 26, 30, _fault("1", "sound knot", 1210, 130, 28, 24)),
+        _broad(7, "American elm", 1180, 455, 25, 10, _fault("1", "check", 1105, 200, 75, 10)),
+        _broad(8, "western larch", 2720, 420, 21, 14, _fault("1", "loose knot", 1010, 95, 26, 24)),
+        _broad(9, "western larch", 2640, 405, 21, 12, _fault("1", "split", 2560, 180, 80, 12)),
+        _broad(10, "western larch", 1900, 330, 21, 20, _fault("1", "sound knot", 640, 280, 22, 20)),
+    )
+
+
+def untouched_lot() -> Project:
+    """All three pieces and both loads before any call is taken: no layout yet."""
+    first = untouched()
+    table = Designed(
+        id="2",
+        kind="small_table",
+        name="Potting-bench table",
+        asked={
+            "length": 700.0,
+            "height": 780.0,
+            "drawer": True,
+            "wood": "white ash",
+            "secondary_wood": "western larch",
+        },
+        edits=(Put(owner="top", what="species", value="American elm"),),
+    )
+    chest = Designed(
+        id="3",
+        kind="boarded_chest",
+        name="Tool chest",
+        asked={
+            "lid": 780.0,
+            "depth": 360.0,
+            "height": 400.0,
+            "till": True,
+            "wood": "western larch",
+            "secondary_wood": "western larch",
+        },
+    )
+    return first.model_copy(
+        update={
+            "name": "Seed library",
+            "pieces": (*first.pieces, table, chest),
+            "boards": (*first.boards, *second_load()),
+        }
+    )
+
+
+def project(cache: PlanCache | None = None) -> Project:
+    """The demo as it opens: the three pieces, laid out as a search finds them, the other calls wait; the box in hand.
+
+    Args:
+        cache: keeps what was worked of its plan on the way.
+    """
+    return _laid_out(untouched_lot(), cache)
 
 
 def after_some_work(project: Project) -> Project:

@@ -11,10 +11,9 @@ from PySide6.QtCore import QEventLoop, QSize, QTimer
 from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication
 
-from nullah.core import board_edits, demo
+from nullah.core import board_edits, demo, piece_edits
 from nullah.core.document import Project
-from nullah.core.piece_edits import fresh
-from nullah.core.plan import STATIONS, PlanCache
+from nullah.core.plan import STATIONS
 from nullah.formats.trouble import FileTrouble
 from nullah.gui import problems
 from nullah.gui import theme as look
@@ -39,22 +38,18 @@ def application() -> QApplication:
     return app
 
 
-def run(project: Project, path: Path | None = None, once: bool = False, cache: PlanCache | None = None) -> int:
-    """Open the window and stay until it is closed, or with ``once`` until it is drawn; the exit code.
-
-    Args:
-        cache: of a plan that was worked already on the way to the project.
-    """
+def run(project: Project, path: Path | None = None, once: bool = False) -> int:
+    """Open the window and stay until it is closed, or with ``once`` until it is drawn; the exit code."""
     app = application()
     theme = Theme()
     look.apply(app, theme)
     folder = Path(platformdirs.user_data_dir("nullah")) / "recovery"
-    session = Session(project, path, folder, cache)
+    session = Session(project, path, folder)
     session.searches_on = True
     PieceView.drawn_once_painted = True
     window = Window(session, theme)
     problems.watch(session.said.emit)
-    if path is not None or project == fresh():
+    if path is not None or project == piece_edits.fresh():
         window.files.offer_kept()
     window.show()
     QTimer.singleShot(0, lambda: _shown(window, once))
@@ -140,7 +135,7 @@ def shots(folder: Path) -> list[Path]:
     window.step_cut(-6)
     _wood_short(session)
     shot("16-wood-short")
-    session.do(demo.with_a_table(session.project), "a table to stand it on")
+    session.do(piece_edits.take_in_hand(session.project, "2"), "the table in hand")
     window.news.close_quietly()
     window.go("piece")
     window.view().stand_up(False)

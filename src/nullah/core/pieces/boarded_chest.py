@@ -20,7 +20,7 @@ from nullah.core.design import (
 from nullah.core.joints.arris import EASED, eased
 from nullah.core.joints.plan import Check
 from nullah.core.measure import INCH, at_least, marked
-from nullah.core.pieces.kind import Answers, Grows, Kind, Use, moves_in_slots
+from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Use, moves_in_slots, of_woods
 from nullah.core.pieces.sizes import NoPiece, Sizes
 
 OVER = INCH  # mm the lid stands over front and sides: front and back are 2" shorter than the lid (common practice)
@@ -43,6 +43,7 @@ ASKS = (
     Ask("dado", "depth of the dadoes of the bottom", "length", 6.0, 2.0, 20.0),
     Ask("till", "a till inside, at the left end", "yesno", False),
     EASED,
+    *WOODS,
 )
 
 
@@ -95,7 +96,7 @@ def design(asked: Answers) -> Design:
     _battens(parts, joints)
     if asked["till"]:
         _till(parts, joints)
-    return Design(tuple(_rods(asked)), tuple(parts), tuple(joints))
+    return of_woods(Design(tuple(_rods(asked)), tuple(parts), tuple(joints)), asked)
 
 
 def _part(
@@ -262,7 +263,7 @@ BOARDED_CHEST = Kind(
     "A chest of six boards, nailed in rabbets without glue: it holds tools or blankets, and lets its wide boards move.",
     ASKS,
     "A lid {lid} long on a chest {depth} deep, its ends {height} high, of {stock} stock; the bottom "
-    "in dadoes {dado} deep; a till: {till}; the edges of the lid {edge}.",
+    "in dadoes {dado} deep; a till: {till}; the edges of the lid {edge}; of {wood}, inside of {secondary_wood}.",
     design,
     checks,
     use=use,

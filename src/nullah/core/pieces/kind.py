@@ -6,6 +6,7 @@ To add a kind: a file here with a ``Kind`` and its line in ``kinds.py``.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from dataclasses import replace
 from typing import TYPE_CHECKING, Any
 
 from pydantic import ValidationError
@@ -17,6 +18,7 @@ from nullah.core.frozen import frozen
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
 from nullah.core.refusals import sentence
+from nullah.core.wood.species import ALL
 
 if TYPE_CHECKING:
     from nullah.core.pieces.own import Works
@@ -26,7 +28,15 @@ Answers = Mapping[str, Any]
 Grows = Callable[
     [str, str, float], tuple[float, float]
 ]  # a part, its species and a width -> mm to the driest and to the wettest
-__all__ = ["Answers", "Ask", "BadAnswer", "Grows", "Kind", "Use", "moves_in_slots"]
+__all__ = ["WOOD", "WOODS", "Answers", "Ask", "BadAnswer", "Grows", "Kind", "Use", "moves_in_slots", "of_woods"]
+
+_PLAIN = "yellow-poplar"  # a soft even wood
+_SPECIES = tuple(sorted(ALL))
+WOOD = Ask("wood", "the wood of what is seen", "choice", _PLAIN, options=_SPECIES)
+SECONDARY_WOOD = Ask(
+    "secondary_wood", "the secondary wood, of what is inside or hidden", "choice", _PLAIN, options=_SPECIES
+)
+WOODS = (WOOD, SECONDARY_WOOD)  # asked by a kind that is made of two
 
 
 @frozen
@@ -36,6 +46,13 @@ class Use:
     title: str
     words: str
     cautions: tuple[str, ...]
+
+
+def of_woods(made: Design, asked: Answers) -> Design:
+    """The design in the woods that ``WOODS`` or ``WOOD`` alone were answered with: what is seen in the one, the rest in the other."""
+    wood = asked["wood"]
+    other = asked.get("secondary_wood", wood)
+    return replace(made, parts=tuple(replace(p, species=wood if p.role == "show" else other) for p in made.parts))
 
 
 def moves_in_slots(part: str, slot: float, sizes: Sizes, grows: Grows) -> tuple[Check, ...]:

@@ -19,7 +19,7 @@ from nullah.core.design import (
 )
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
-from nullah.core.pieces.kind import Answers, Grows, Kind, Use, moves_in_slots
+from nullah.core.pieces.kind import WOOD, Answers, Grows, Kind, Use, moves_in_slots, of_woods
 from nullah.core.pieces.sizes import NoPiece, Sizes
 
 FOOT = (25.0, 110.0)  # mm thick and wide
@@ -39,6 +39,7 @@ ASKS = (
     Ask("notch", "width of what is cut round at the wall; 0: nothing", "length", 0.0, 0.0, 2000.0),
     Ask("notch_deep", "how far that comes forward", "length", 60.0, 5.0, 1000.0),
     Ask("load", "load it is to bear, kg", "number", 100.0, 0.0, 1000.0),
+    WOOD,
 )
 
 
@@ -104,7 +105,7 @@ def design(asked: Answers) -> Design:
     if asked["notch"]:
         cut: dict[str, Answer] = {"wide": asked["notch"] + 2 * clear, "deep": asked["notch_deep"], "radius": 15.0}
         joints.append(JointDesign("notch", "cut_out", "top", "", "back", cut))
-    return Design(tuple(_rods(asked)), tuple(parts), tuple(joints))
+    return of_woods(Design(tuple(_rods(asked)), tuple(parts), tuple(joints)), asked)
 
 
 def _strip(part_id: str, along: Along, across: Along, through: Along) -> PartDesign:
@@ -178,7 +179,7 @@ PLATFORM = Kind(
     "A platform fitted to a space: a bench, a bed for a boiler, a step; screwed, so that it may give and come out again.",
     ASKS,
     "In a space {length} long, reaching {width} from the wall, {height} high, of {stock} stock with {clear} clearance; "
-    "cut round {notch} wide by {notch_deep}; to bear {load} kg.",
+    "cut round {notch} wide by {notch_deep}; to bear {load} kg; of {wood}.",
     design,
     checks,
     use=use,

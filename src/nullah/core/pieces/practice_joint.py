@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from nullah.core.ask import Ask
 from nullah.core.design import Design, JointDesign, Mark, PartDesign, Rod, between, from_mark, mm, of
-from nullah.core.pieces.kind import Answers, Kind
+from nullah.core.pieces.kind import WOOD, Answers, Kind, of_woods
 
 LONG = 75.0  # mm of each board that is shown beyond the joint (common practice: 75 long)
 
@@ -14,6 +14,7 @@ ASKS = (
     Ask("tails", "number of tails", "whole", 1, 1, 12),
     Ask("pin", "width of a pin at its mouth", "length", 9.0, 2.0, 60.0),
     Ask("slope", "slope of the tails, 1 to so many", "number", 6.0, 3.0, 12.0),
+    WOOD,
 )
 
 
@@ -62,14 +63,14 @@ def design(asked: Answers) -> Design:
     )
     asks = {"tails": asked["tails"], "pin": asked["pin"], "slope": asked["slope"]}
     corner = JointDesign("corner", "through_dovetail", "tail-board", "pin-board", "right", asks)
-    return Design(rods, parts, (corner,))
+    return of_woods(Design(rods, parts, (corner,)), asked)
 
 
 PRACTICE_JOINT = Kind(
     "practice_joint",
     "A corner of through dovetails in scrap: a tail or a few, to warm up on or to learn by.",
     ASKS,
-    "{tails} tails between half pins in scrap {width} wide and {thickness} thick, pins {pin}, sloping 1 : {slope}.",
+    "{tails} tails between half pins in scrap {width} wide and {thickness} thick, pins {pin}, sloping 1 : {slope}, of {wood}.",
     design,
     teaches="Sawing to a line, chopping to a baseline, and how tight is tight.",
 )

@@ -6,7 +6,7 @@ from nullah.core.ask import Ask
 from nullah.core.design import Answer, Design, JointDesign, Mark, PartDesign, Rod, between, from_mark, mm, of
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
-from nullah.core.pieces.kind import Answers, Grows, Kind, Use
+from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Use, of_woods
 from nullah.core.pieces.sizes import NoPiece, Sizes
 
 SET_BACK = 3.0  # mm the shelves stand back from the sides' front edges, to look meant (1.5 or more, common practice)
@@ -29,6 +29,7 @@ ASKS = (
     Ask("dadoes", "how the shelves go in", "choice", "stopped", options=WAYS_IN),
     Ask("back", "a back", "yesno", False),
     Ask("load", "load on a shelf, kg", "number", 15.0, 0.0, 500.0),
+    *WOODS,
 )
 
 
@@ -94,7 +95,7 @@ def design(asked: Answers) -> Design:
             JointDesign(f"groove-{side}", "groove", "back", f"side-{side}", side, grooved, set="back")
             for side in ("left", "right")
         ]
-    return Design(tuple(_rods(asked, count, set_back)), tuple(parts), tuple(joints))
+    return of_woods(Design(tuple(_rods(asked, count, set_back)), tuple(parts), tuple(joints)), asked)
 
 
 def _free(asked: Answers) -> float:
@@ -177,7 +178,7 @@ SHELVES = Kind(
     "Shelves for a wall or a corner: two sides, shelves in dadoes, with a back or none.",
     ASKS,
     "Sides {height} high and {depth} deep, {width} over all, of {stock} stock, with {shelves} shelves in {dadoes} dadoes, "
-    "each to bear {load} kg; a back: {back}.",
+    "each to bear {load} kg; a back: {back}; of {wood}, the back of {secondary_wood}.",
     design,
     checks,
     use=use,

@@ -58,6 +58,12 @@ class Sizes:
         self._gaps_kept: dict[str, list[float]] = {}
         self._blocks: dict[tuple[str, bool], Block] = {}
         self._silent = False
+        self._stands: dict[str, Placed] = {}
+        self._reaching: dict[str, list[JointDesign]] = {}  # by part, those of its joints that may reach beyond its ends
+        for joint in self.design.joints:
+            if FAMILIES[joint.family].reaches:
+                for one in {joint.first, joint.second}:
+                    self._reaching.setdefault(one, []).append(joint)
         self._between: dict[str, list[tuple[PartDesign, int]]] = {}
         for part in self.design.parts:
             for dimension, lies in enumerate((part.along, part.across, part.through)):
@@ -327,7 +333,7 @@ class Sizes:
 
     def _reach(self, part: PartDesign, axis: int, far: bool) -> float:
         """How far joints reach beyond where a part would end, at its low or its far end along an axis."""
-        reaches = (self._reach_of(joint, part, axis, far) for joint in self.design.joints)
+        reaches = (self._reach_of(joint, part, axis, far) for joint in self._reaching.get(part.id, ()))
         return max((r for r in reaches if r is not None), default=0.0)
 
     def _reach_of(self, joint: JointDesign, part: PartDesign, axis: int, far: bool) -> float | None:
@@ -377,12 +383,15 @@ class Sizes:
 
     def stands(self, part: str) -> Placed:
         """A part where it stands in its frame, both ends on the grid, so that what is to meet meets."""
+        if part in self._stands and not self._doing:
+            return self._stands[part]
         design = self._parts[part]
         self.size(part)  # which says where one comes to nothing
         block = tuple((on_grid(low), on_grid(high)) for low, high in self.block(part))
         size = tuple(block[axis][1] - block[axis][0] for axis in frame_axes(design))
         low = (block[0][0], block[1][0], block[2][0])
-        return stand(part, (size[0], size[1], size[2]), design.face, design.up, low)
+        found = self._stands[part] = stand(part, (size[0], size[1], size[2]), design.face, design.up, low)
+        return found
 
     def placed(self, part: str) -> Placed:
         """A part where it stands in the piece."""
@@ -404,12 +413,17 @@ class Sizes:
 
     # ---- what hangs together
 
-    def depends_on(self, owner: str) -> set[Ref]:
-        """Every figure that was worked out from one of ``owner``'s, near or far."""
+    def read_by(self) -> dict[Ref, set[Ref]]:
+        """Of every figure worked out so far, the figures that were worked out straight from it."""
         back: dict[Ref, set[Ref]] = {}
         for ref, read in self.reads.items():
             for one in read:
                 back.setdefault(one, set()).add(ref)
+        return back
+
+    def depends_on(self, owner: str, read_by: Mapping[Ref, set[Ref]] | None = None) -> set[Ref]:
+        """Every figure that was worked out from one of ``owner``'s, near or far; ``read_by``, where it is known already."""
+        back = self.read_by() if read_by is None else read_by
         waiting = [r for r in back if r.owner == owner]
         found: set[Ref] = set()
         while waiting:

@@ -8,7 +8,7 @@ from nullah.core.ask import Ask
 from nullah.core.design import Design, Frame, JointDesign, Mark, PartDesign, Rod, between, from_mark, mm, of
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
-from nullah.core.pieces.kind import Answers, Grows, Kind
+from nullah.core.pieces.kind import WOOD, Answers, Grows, Kind, of_woods
 from nullah.core.pieces.sizes import NoPiece, Sizes
 
 FOOT = 28.0  # mm thick, at the least: no more than half of it is taken
@@ -25,6 +25,7 @@ ASKS = (
     Ask("height", "height of the back", "length", 220.0, 60.0, 900.0),
     Ask("tilt", "tilt of the back from upright, degrees", "number", 15.0, 5.0, 40.0),
     Ask("lip", "height of the lip", "length", 15.0, 4.0, 120.0),
+    WOOD,
 )
 
 
@@ -124,7 +125,7 @@ def design(asked: Answers) -> Design:
         JointDesign("slot", "dado", "back", "foot", "down", {"depth": reach}),
         JointDesign("rabbet", "rabbet", "lip", "foot", "down", {"depth": RABBET}),
     )
-    return Design(rods, parts, joints, (frame,))
+    return of_woods(Design(rods, parts, joints, (frame,)), asked)
 
 
 def checks(asked: Answers, sizes: Sizes, _: Grows) -> tuple[Check, ...]:
@@ -149,7 +150,7 @@ SMALL_REST = Kind(
     "small_rest",
     "A small rest for a book or a picture: a tilted back in a foot, and a lip.",
     ASKS,
-    "A back {width} wide and {height} high, tilted {tilt} degrees, on a foot with a lip {lip} high.",
+    "A back {width} wide and {height} high, tilted {tilt} degrees, on a foot with a lip {lip} high; of {wood}.",
     design,
     checks,
     teaches="A rabbet, an angle struck and kept, and where the weight has to be.",

@@ -26,7 +26,7 @@ from nullah.core.design import (
 from nullah.core.joints.arris import EASED, eased
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
-from nullah.core.pieces.kind import Answers, Grows, Kind, moves_in_slots
+from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, moves_in_slots, of_woods
 from nullah.core.pieces.sizes import NoPiece, Sizes
 from nullah.core.pieces.table_drawer import (
     ABOVE,
@@ -63,6 +63,7 @@ ASKS = (
     Ask("overhang", "overhang of the top", "length", 30.0, 0.0, 400.0),
     Ask("drawer", "a drawer in the front", "yesno", False),
     EASED,
+    *WOODS,
 )
 
 
@@ -86,7 +87,9 @@ def design(asked: Answers) -> Design:
     if asked["drawer"]:
         drawer_rods, drawer_parts, drawer_joints, frames = drawer()
         rods, parts, joints = rods + drawer_rods, parts + drawer_parts, joints + drawer_joints
-    return Design(tuple(rods), tuple(parts), tuple(joints), frames, (Squared("frame", ("front", "left")),))
+    return of_woods(
+        Design(tuple(rods), tuple(parts), tuple(joints), frames, (Squared("frame", ("front", "left")),)), asked
+    )
 
 
 def _rods(asked: Answers) -> list[Rod]:
@@ -284,7 +287,8 @@ SMALL_TABLE = Kind(
     "A small table: legs that may taper, aprons tenoned into them, a top; with or without a drawer.",
     ASKS,
     "A top {length} by {width} and {top} thick, {height} high, over the legs by {overhang}; "
-    "legs {leg}, {foot} at the foot; aprons {apron} wide; a drawer: {drawer}; the edges of the top {edge}.",
+    "legs {leg}, {foot} at the foot; aprons {apron} wide; a drawer: {drawer}; the edges of the top {edge}; "
+    "of {wood}, inside of {secondary_wood}.",
     design,
     checks,
     teaches="Mortises and tenons that meet, tapers planed to a line, a top that is let move; a drawer fitted by shavings.",

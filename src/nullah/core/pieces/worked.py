@@ -188,8 +188,8 @@ def work(
     done = sizes(ways)
     cut_parts = {m.part for m in cut}
     parts = tuple(_part(p, done, cut_parts, measured) for p in by_hand.design.parts)
-    drives = {p.id: _drives(p.id, done) for p in by_hand.design.parts}
-    parts = tuple(replace(p, drives=drives[p.id]) for p in parts)
+    read_by = done.read_by()
+    parts = tuple(replace(p, drives=_drives(p.id, done, read_by)) for p in parts)
     for rod in by_hand.design.rods:
         done.marks(rod.id)  # which says where nothing is left
     chains = tuple(_chain(r, done) for r in by_hand.design.rods)
@@ -286,11 +286,11 @@ def _part(design: PartDesign, sizes: Sizes, cut: set[str], measured: tuple[Measu
     return replace(part, planned=planned)
 
 
-def _drives(part: str, sizes: Sizes) -> tuple[str, ...]:
+def _drives(part: str, sizes: Sizes, read_by: Mapping[Ref, set[Ref]]) -> tuple[str, ...]:
     """What follows this part's thickness and width, in a few words each."""
     found: dict[str, list[str]] = {}
     labels = {p.id: p.label for p in sizes.design.parts}
-    for ref in sizes.depends_on(part):
+    for ref in sizes.depends_on(part, read_by):
         if ref.owner in labels and ref.owner != part and ref.what in DIMENSIONS:
             found.setdefault(ref.what, []).append(labels[ref.owner])
     return tuple(f"{what} of {', '.join(sorted(names))}" for what, names in sorted(found.items()))

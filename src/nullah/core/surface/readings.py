@@ -90,6 +90,11 @@ class Surface:
     _slabs: dict[tuple[float, float, float, float], Slab] = field(default_factory=dict, compare=False, repr=False)
     _flats: dict[tuple[float, float, float, float], Flat] = field(default_factory=dict, compare=False, repr=False)
 
+    @property
+    def _true(self) -> bool:
+        """Whether it is read nowhere as anything but flat and of one thickness."""
+        return not any((*self.k, *self.under[1:]))
+
     def section(
         self, x: float, y: float, length: float, width: float
     ) -> tuple[tuple[float, ...], tuple[float, ...], Rows, Rows]:
@@ -117,7 +122,11 @@ class Surface:
     def to_flat(self, x: float, y: float, length: float, width: float) -> Flat:
         """What comes off a rectangle of the board down to its slab; worked out once for each."""
         key = (x, y, length, width)
-        if key not in self._flats:
+        if key not in self._flats and self._true:
+            nothing = ((0.0,) * ACROSS,) * ALONG
+            xs, ys = _spread(x, max(length, NARROWEST), ALONG), _spread(y, max(width, NARROWEST), ACROSS)
+            self._flats[key] = Flat(xs, ys, nothing, nothing, self.under[0], (xs[0], ys[0], 0.0), 0.0)
+        elif key not in self._flats:
             xs, ys, top, bottom = self.section(x, y, length, width)
             slab = self.slab(x, y, length, width)
             upper = [[slab.upper(one, place) for place in ys] for one in xs]
@@ -136,6 +145,8 @@ class Surface:
 
     def slab(self, x: float, y: float, length: float, width: float) -> Slab:
         """The thickest flat board inside a rectangle of the board; worked out once for each."""
+        if self._true:
+            return Slab(0.0, 0.0, 0.0, self.under[0])
         key = (x, y, length, width)
         if key not in self._slabs:
             xs, ys, top, bottom = self.section(x, y, length, width)
