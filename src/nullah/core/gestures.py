@@ -16,7 +16,7 @@ from nullah.core.document_pieces import prefix
 from nullah.core.frozen import frozen
 from nullah.core.layout.move import NoPlace
 from nullah.core.measure import division, marked
-from nullah.core.pictures.boards import SAWN_GAP, in_hand, rows
+from nullah.core.pictures.boards import in_hand, rows
 from nullah.core.pieces.own import NoShift
 from nullah.core.plan import Plan
 from nullah.core.refusals import sentence
@@ -151,7 +151,7 @@ def _part(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gest
         raise edit.BadEdit(f"{name} is not laid on a board.")
     board_id, leaf = place
     used = in_hand(project.boards, {b.board for b in result.layout.boards} if result.layout else set())
-    at = rows(used, SAWN_GAP)
+    at = rows(used, laid=True)
     x, y = leaf.x + dx, at[board_id] + leaf.y + dy
     middle = y + leaf.width / 2
     onto = min(used, key=lambda b: abs(middle - at[b.id] - b.width / 2))

@@ -18,20 +18,25 @@ from nullah.core.stations.timber import Span
 from nullah.core.wood.moisture import sawn_name
 
 GAP = 215.0  # mm between boards as found, where their names stand
+MANY = 6  # boards: of more than these the names stand beside them, and only the chosen one carries its dimensions
+CLOSE = 150.0, 60.0  # mm between so many, as found and as laid out
 STEP = 40.0  # mm: rows stand further apart in such steps as boards get wider
 FEW = 8  # boards that are shown though nothing is laid on them
 SHORT = 6  # letters of a name that is drawn large
 SAWN_GAP = 105.0  # mm between boards as laid out
-FEW = 12  # boards: of more than these only the chosen one carries its dimensions
 END_AT = 70.0  # mm right of the longest board, where the ends are drawn under one another
 END_SCALE = 2.0  # how much larger than life an end is drawn
 
 
-def rows(boards: tuple[Board, ...], gap: float = GAP) -> dict[str, float]:
-    """Where each board's lower edge lies, the first board uppermost; a board that grows wider grows up from its edge."""
-    widest = max((b.width for b in boards), default=0.0)
-    pitch = gap + math.ceil(widest / STEP) * STEP
-    return {b.id: -i * pitch for i, b in enumerate(boards)}
+def rows(boards: tuple[Board, ...], laid: bool = False) -> dict[str, float]:
+    """Where the lower edge of each board lies, as found or ``laid`` out, the first uppermost; a board that grows wider grows up
+    from its edge."""
+    gap = CLOSE[laid] if len(boards) > MANY else SAWN_GAP if laid else GAP
+    y, found = 0.0, {}
+    for n, b in enumerate(boards):
+        y -= (gap + math.ceil(b.width / STEP) * STEP) if n else 0.0
+        found[b.id] = y
+    return found
 
 
 def in_hand(boards: tuple[Board, ...], laid: Collection[str]) -> tuple[Board, ...]:
@@ -55,20 +60,20 @@ def as_found(
     whether it is drawn; the others keep their rows.
     """
     at = rows(boards)
-    few = len(boards) <= FEW
+    few = len(boards) <= MANY
     ends = max((b.length for b in boards), default=0.0) + END_AT
     items: list[Primitive] = []
     for b in boards:
         if only is not None and not only(b.id):
             continue
         mine = without if without.startswith(f"fault:{b.id}/") else ""
-        items += _as_found(b, at[b.id], spans.get(b.id), chosen == b.id, mine, few or chosen == b.id, ends)
+        items += _as_found(b, at[b.id], spans.get(b.id), chosen == b.id, mine, few, ends)
     return Drawing(tuple(items))
 
 
 @lru_cache(maxsize=256)  # an edit leaves most boards as they were
 def _as_found(
-    b: Board, y: float, span: Span | None, chosen: bool, without: str, measured: bool, end_x: float
+    b: Board, y: float, span: Span | None, chosen: bool, without: str, few: bool, end_x: float
 ) -> tuple[Primitive, ...]:
     tag = f"board:{b.id}"
     items: list[Primitive] = [
@@ -82,23 +87,30 @@ def _as_found(
     for d in b.defects:
         if f"fault:{b.id}/{d.id}" != without:
             items += fault(b, d, y)
-    tall, thick = b.width * END_SCALE, b.thickness * END_SCALE
+    scale = END_SCALE if few else 1.0
+    tall, thick = b.width * scale, b.thickness * scale
     end_y = y + b.width / 2 - tall / 2
     items.append(Area(rectangle(end_x, end_y, thick, tall), f"end {b.species}", edge="outline", tag=tag))
-    items += end_grain(wood_of(b), (b.length, b.width, b.thickness), (end_x, end_y), END_SCALE, upright=True)
-    items.append(
-        Text(
-            (end_x + thick + 14, y + b.width / 2),
-            sawn_name(b.ring_angle),
-            size=11,
-            ink="quiet",
-            align="left",
-            tall=b.width,
+    items += end_grain(wood_of(b), (b.length, b.width, b.thickness), (end_x, end_y), scale, upright=True)
+    rings, words = sawn_name(b.ring_angle), f"{b.name}  {b.species}, {marked(b.thickness)} thick, {b.moisture:g} %"
+    if few:
+        above = (0, y + b.width + 34)
+        items.append(Text(above, words, size=13, bold=chosen, align="left", tag=tag, tall=GAP * 0.7))
+    else:
+        rings = ", ".join(
+            t
+            for t in (f"{b.name}  {marked(b.length)} x {marked(b.width)} x {marked(b.thickness)} {b.species}", rings)
+            if t
         )
-    )
-    words = f"{b.name}  {b.species}, {marked(b.thickness)} thick, {b.moisture:g} %"
-    items.append(Text((0, y + b.width + 34), words, size=13, bold=chosen, align="left", tag=tag, tall=GAP * 0.7))
-    if measured:
+    beside = (end_x + thick + 14, y + b.width / 2)
+    if rings:
+        ink = "quiet" if few else "ink"
+        items.append(
+            Text(
+                beside, rings, size=11, bold=chosen and not few, ink=ink, align="left", tall=b.width + CLOSE[0], tag=tag
+            )
+        )
+    if few or chosen:
         items.append(Dimension((0, y), (b.length, y), b.length, -15, edit=f"board.{b.id}.length"))
         items.append(Dimension((0, y), (0, y + b.width), b.width, 15, edit=f"board.{b.id}.width"))
     if chosen:
@@ -148,7 +160,7 @@ def laid_out(
     """
     roots = {x.board: x.root for x in (result.layout.boards if result.layout else ())}
     used = in_hand(boards, roots)
-    at = rows(used, SAWN_GAP)
+    at = rows(used, laid=True)
     items: list[Primitive] = []
     numbered: dict[str, list[SawCut]] = {}
     for cut in result.cuts:
@@ -162,9 +174,10 @@ def laid_out(
         elif b.sawn:
             size += ", sawn"
         size += ", its back seen through" if back else ""
+        many = len(used) > MANY
         items.append(
             Text(
-                (0, at[b.id] - 30),
+                (b.length + 30, at[b.id] + b.width / 2) if many else (0, at[b.id] - 30),
                 f"{b.name}, {b.species}, {size}",
                 size=12,
                 align="left",
@@ -244,6 +257,7 @@ def _sawn(
                     halo=True,
                     tag=f"part:{leaf.part}",
                     room=leaf.length * 1.2,
+                    tall=leaf.width * 1.6,
                 )
             )
             mark = min(34.0, leaf.width * 0.35)

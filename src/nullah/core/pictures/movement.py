@@ -31,6 +31,6 @@ def picture(movement: tuple[Movement, ...], figures: Callable[[float], str]) -> 
         y -= ROW
     items.append(Line(((0, ROW), (0, y + ROW * 0.6)), "decision", width=1.6))
     items.append(Text((0, ROW * 1.35), "today", size=11, ink="decision"))
-    items.append(Text((-REACH * 0.8, ROW * 1.35), "drier", size=11, ink="quiet"))
-    items.append(Text((REACH * 0.8, ROW * 1.35), "wetter", size=11, ink="quiet"))
+    items.append(Text((-REACH * 0.7, ROW * 1.35), "drier", size=11, ink="quiet", align="right"))
+    items.append(Text((REACH * 0.7, ROW * 1.35), "wetter", size=11, ink="quiet", align="left"))
     return Drawing(tuple(items), bounds=(-REACH * 1.75, y + ROW * 0.5, REACH * 2.0, ROW * 1.8))
