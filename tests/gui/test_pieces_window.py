@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton
 
 from conftest import opened
 from nullah.core import edit, piece_edits, step_edits
-from nullah.core.drawing import Area
+from nullah.core.drawing import Area, Line
 from nullah.core.piece_edits import fresh
 from nullah.formats import project_file
 
@@ -200,7 +200,7 @@ def test_what_had_the_keyboard_may_be_gone_when_the_overlay_closes(qtbot, tmp_pa
     assert hand.project.in_hand.kind == "small_table"
 
 
-def test_a_standing_piece_is_turned_by_hand_by_keys_and_cut_open(demo_hand):
+def test_a_standing_piece_is_turned_by_hand_by_keys_and_cut_open(demo_hand, qtbot):
     hand = demo_hand
     hand.go("piece")
     view = hand.window.view()
@@ -217,6 +217,8 @@ def test_a_standing_piece_is_turned_by_hand_by_keys_and_cut_open(demo_hand):
     canvas.setFocus()
     QTest.keyClick(canvas, Qt.Key.Key_Right, Qt.KeyboardModifier.ControlModifier)
     assert view.looking.sight.turn == pytest.approx((28 - 40 + 15) % 360)
+    moving = sum(isinstance(i, Line) for i in canvas.drawing.items)
+    qtbot.waitUntil(lambda: sum(isinstance(i, Line) for i in canvas.drawing.items) > moving)  # the wood has its figure again
     view.upright.click()  # standing already: as one first saw it
     assert canvas.drawing.items == before
     assert not view.looking.open_at.isVisible()

@@ -39,8 +39,11 @@ class Shown:
     off: Mapping[str, Point3]
 
 
-def drawn(shown: Shown, view: View, shift: Point = (0.0, 0.0), shaded: bool = False) -> list[Primitive]:
-    """What is seen of bodies from one direction, moved by ``shift`` on the drawing, each part's name on the largest of its patches."""
+def drawn(
+    shown: Shown, view: View, shift: Point = (0.0, 0.0), shaded: bool = False, figured: bool = True
+) -> list[Primitive]:
+    """What is seen of bodies from one direction, moved by ``shift`` on the drawing, each part's name on the largest of its patches, the
+    wood with its figure or without."""
     stand = [(moved(b.corners, shown.off.get(b.part)), b.flats) for b in shown.bodies]
     items: list[Primitive] = []
     named: dict[str, tuple[float, Point, float, float]] = {}
@@ -55,7 +58,7 @@ def drawn(shown: Shown, view: View, shift: Point = (0.0, 0.0), shaded: bool = Fa
         size = abs(area(rings[0]))
         if size > max(SMALLEST_NAMED, named[body.part][0] if body.part in named else 0.0):
             named[body.part] = (size, *_inside(rings))
-    for (number, face), found in _most_seen(broad):
+    for (number, face), found in _most_seen(broad) if figured else ():
         if sum(map(len, found)) <= MOST_CORNERS:
             body = shown.bodies[number]
             items += _figure(body, shown.wood[body.part], face, shown.off.get(body.part), found, view, shift)

@@ -30,7 +30,7 @@ _kept = Kept()
 class Sight:
     """How one looks at a standing piece: ``turn`` degrees to the right of its front and ``tilt`` above it; ``apart`` from 0 to 1;
     ``alone``, a part that is shown by itself; ``open_from``, a side from which it is cut open, ``open_at`` from 0 to 1 of the way
-    through; whether hidden edges are dashed."""
+    through; whether hidden edges are dashed, and the wood ``figured``."""
 
     turn: float = 28.0
     tilt: float = 27.0
@@ -39,6 +39,7 @@ class Sight:
     open_from: str = ""
     open_at: float = 0.5
     hidden: bool = False
+    figured: bool = True
 
     def turned(self, right: float, up: float) -> Sight:
         """The same, turned on by so many degrees."""
@@ -77,7 +78,7 @@ def _drawn(plan: Plan, sight: Sight) -> Drawing:
         found = replace(found, bodies=tuple(b for b in found.bodies if b.part == sight.alone))
     found = replace(found, off=off)
     view = looking(sight.turn, sight.tilt)
-    items = drawn(found, view, shaded=True)
+    items = drawn(found, view, shaded=True, figured=sight.figured)
     if sight.hidden:  # they shine through the wood before them
         glass = [replace(i, opacity=GLASS * i.opacity) if isinstance(i, Area) else i for i in items]
         items = [*_edges(found, view), *glass]

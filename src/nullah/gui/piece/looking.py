@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import QSlider, QVBoxLayout, QWidget
 
 from nullah.core.pictures import standing
@@ -12,6 +12,7 @@ from nullah.gui.flow import flow
 from nullah.gui.widgets import button, pick
 
 WHOLE = "whole"
+RESTS = 150  # ms after the last turn: then the wood has its figure again
 SIDES = {
     f"cut open from {words}": side
     for side, words in zip(standing.OPEN_FROM, ("the front", "the right", "above"), strict=True)
@@ -37,17 +38,24 @@ class Looking(QWidget):
         self.alone = button("This part alone", self.changed.emit, "chip", "the part that is lit by itself")
         for chip in (self.edges, self.alone):
             chip.setCheckable(True)
+        self.rests = QTimer(self)
+        self.rests.setSingleShot(True)
+        self.rests.setInterval(RESTS)
+        self.rests.timeout.connect(self.changed)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(flow(self.opening, self.open_at, self.edges, self.alone))
 
     def turn(self, right: float, up: float) -> None:
-        """Turn the piece by so many degrees."""
+        """Turn the piece by so many degrees; until it rests it is drawn without the figure of its wood, which nobody makes out of what
+        moves."""
         self.sight = self.sight.turned(right, up)
+        self.rests.start()
         self.changed.emit()
 
     def again(self) -> None:
         """Look at it as one first saw it."""
+        self.rests.stop()
         self.sight = standing.PLAIN
 
     def at(self, part: str, apart: float) -> standing.Sight:
@@ -62,4 +70,5 @@ class Looking(QWidget):
             open_at=self.open_at.value() / 100,
             hidden=self.edges.isChecked(),
             alone=part if self.alone.isChecked() else "",
+            figured=not self.rests.isActive(),
         )
