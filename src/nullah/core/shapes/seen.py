@@ -146,12 +146,14 @@ def visible(bodies: Sequence[tuple[Sequence[Point3], Sequence[Flat]]], view: Vie
         low, high = corners.ranges(some, meet)
         pairs = meet & (high > TOUCH)
         clipped = _astride(some, faces, boxes, pairs, low < -TOUCH)
-        for i, face in enumerate(some):
-            if covered[i]:
+        hiding: list[list[Before]] = [[] for _ in some]
+        for i, n in zip(*(one.tolist() for one in np.nonzero(wholly)), strict=True):
+            hiding[i].append((whole[n].box, whole[n].shape, None))
+        for i, j in zip(*(one.tolist() for one in np.nonzero(pairs)), strict=True):
+            hiding[i].append((faces[j].box, faces[j].shape, clipped.get((i, j))))
+        for face, before, gone in zip(some, hiding, covered.tolist(), strict=True):
+            if gone:
                 continue
-            before: list[Before] = [(whole[n].box, whole[n].shape, None) for n in np.flatnonzero(wholly[i]).tolist()]
-            for j in np.flatnonzero(pairs[i]).tolist():
-                before.append((faces[j].box, faces[j].shape, clipped.get((i, j))))
             found += _patches(face, _less(manifold3d, face, before)) if before else _untouched(face)
     return tuple(found)
 
@@ -389,12 +391,12 @@ def _clipped(m: Any, box: Box, other: Outline, rise: Rise, room: Box) -> Outline
     if least >= -TOUCH:
         return other
     long = math.hypot(x, y)
-    out = np.array([x, y]) / long
-    along = np.array([-out[1], out[0]])
-    far = 4 * max(abs(v) for v in box) + abs(rest) / long + 1.0
-    start = out * (-rest / long)
-    half = [start - along * far, start + out * far * 2 - along * far, start + out * far * 2 + along * far]
-    return section(m, other) ^ m.CrossSection([[*half, start + along * far]], m.FillRule.NonZero)
+    u, v = x / long, y / long  # out of the plane
+    far = 4 * max(abs(one) for one in box) + abs(rest) / long + 1.0
+    a, b = -u * rest / long, -v * rest / long
+    near = (a + v * far, b - u * far), (a - v * far, b + u * far)
+    half = [near[0], *((p + 2 * u * far, q + 2 * v * far) for p, q in near), near[1]]
+    return section(m, other) ^ m.CrossSection([half], m.FillRule.NonZero)
 
 
 def _patches(face: _Face, shape: Outline) -> list[Patch]:
