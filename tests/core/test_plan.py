@@ -60,6 +60,19 @@ def test_an_edit_recomputes_only_what_reads_it(project):
     assert "together" in cache.worked
 
 
+def test_an_edit_of_one_piece_leaves_the_others_as_they_were_worked_out():
+    project, cache = demo.project(), PlanCache()
+    box, table, chest = plan(project, cache).piece.made
+    measured = edit.measured(project, plan(project, cache).piece.parts, "2.leg-fl thickness 41")
+    now = plan(measured, cache)
+    assert now.piece.made[0] is box
+    assert now.piece.made[2] is chest
+    assert now.piece.made[1] is not table
+    assert next(p for p in now.piece.parts if p.id == "2.leg-fl").thickness == 41
+    cold = plan(measured)
+    assert (now.joints, now.bench.steps, now.calls) == (cold.joints, cold.bench.steps, cold.calls)
+
+
 @given(st.sampled_from(["A", "B", "C", "D", "bottom", "1", "lid"]), st.floats(5, 24))
 def test_property_a_cached_plan_equals_a_fresh_one(part, mm):
     first = demo.untouched()

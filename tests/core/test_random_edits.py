@@ -88,6 +88,10 @@ def test_soak_any_order_of_edits(seed):
         assert len(cut_list.text(now).splitlines()) == 1 + lines
         assert plan_json.text(now).endswith("}\n")
         assert project_file.loads(project_file.dumps(project)) == project
+    warm, cold = plan(project, cache), plan(project)  # what was kept of each piece is what would be worked out now
+    assert warm.joints == cold.joints
+    assert (warm.calls, warm.bench.steps) == (cold.calls, cold.bench.steps)
+    assert warm.together == cold.together
 
 
 def test_a_board_that_was_sawn_may_be_taken_away():

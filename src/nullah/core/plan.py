@@ -63,6 +63,15 @@ class PlanCache:
         self.worked.append(name)
         return result
 
+    def of_piece(self, name: str, work: Callable[..., R], *inputs: Any) -> R:
+        """As ``station``, for one piece's share of one, which is worked whenever its station is."""
+        old = self.kept.get(name)
+        if old is not None and all(a is b or _equal(a, b) for a, b in zip(old[0], inputs, strict=True)):
+            return old[1]  # type: ignore[no-any-return]  # as above
+        result = work(*inputs)
+        self.kept[name] = (inputs, result)
+        return result
+
 
 def _equal(a: Any, b: Any) -> bool:
     """Equality of document values; results of stations hold arrays and count by identity alone."""
@@ -121,6 +130,7 @@ def plan(
         p.choices,
         made.wood,
         piece.shop_of(p.kit),
+        kept.of_piece,
     )
     done_timber = kept.station(
         "timber", timber.work, p.boards, p.choices, done_piece, made, p.allowances, p.kit.crosscut_kerf
@@ -153,8 +163,10 @@ def plan(
         progress,
     )
     done_true = kept.station("trueup", trueup.work, p.boards, p.readings, p.kit, p.choices, done_piece, done_break)
-    done_joints = kept.station("joints", joints.work, p.kit, p.choices, done_piece)
-    done_together = kept.station("together", together.work, p.kit, p.measured, p.choices, done_piece, done_joints)
+    done_joints = kept.station("joints", joints.work, p.kit, p.choices, done_piece, kept.of_piece)
+    done_together = kept.station(
+        "together", together.work, p.kit, p.measured, p.choices, done_piece, done_joints, kept.of_piece
+    )
     cuts = kept.station("cuts", rough_steps.cut_steps, p.boards, sawing, done_true.planed_whole)
     done_bench = kept.station(
         "bench",

@@ -18,7 +18,7 @@ from nullah.core.joints.plan import JointPlan, Setting, gathered, qualified
 from nullah.core.pieces.own import Laying
 from nullah.core.pieces.worked import Worked
 from nullah.core.stations import cut_joints
-from nullah.core.stations.made import Made, PieceResult
+from nullah.core.stations.made import Keeps, Made, PieceResult, anew
 from nullah.core.stations.piece_calls import lost_call
 from nullah.core.stations.piece_changes import put
 
@@ -40,27 +40,27 @@ class JointsResult:
         return tuple((j.name, c.text) for j in self.joints for c in j.checks if not c.holds)
 
 
-def work(kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult) -> JointsResult:
+def work(kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult, keeps: Keeps = anew) -> JointsResult:
     """The station: joints of every piece, worked from measured thicknesses; joints that are cut stay as they were cut, and where the
-    plan has come to differ a call says so."""
+    plan has come to differ a call says so. Those of a piece that is as it was are kept."""
     laid: dict[str, tuple[JointPlan, ...]] = {}
     troubles: dict[str, str] = {}
     calls: list[Call] = []
-    ids = tuple(m.id for m in upstream.made)
+    several = len(upstream.made) > 1
     for made in upstream.made:
-        mine = made.own.laid(kit, choices) if made.own is not None else _of_design(made, choices)
-        asked = mine.calls
-        name = made.piece.name if made.prefix else ""
-        laid[made.id] = tuple(qualified(j, made.prefix, name) for j in mine.joints)
-        troubles[made.id] = mine.trouble
-        if not mine.trouble:
-            asked = (*cut_joints.conflicts(made, mine, choices), *asked)
-        if len(ids) > 1:
-            asked = tuple(replace(c, question=f"{made.piece.name}: {c.question}") for c in asked)
-        calls += asked
+        laid[made.id], troubles[made.id], asked = keeps(f"joints {made.id}", _of_piece, made, kit, choices)
+        calls += [replace(c, question=f"{made.piece.name}: {c.question}") if several else c for c in asked]
     joints = tuple(j for mine in laid.values() for j in mine)
     settings = gathered([s for j in joints for s in j.settings])
     return JointsResult(joints, settings, troubles[upstream.hand], tuple(calls), laid, troubles)
+
+
+def _of_piece(made: Made, kit: Kit, choices: tuple[Choice, ...]) -> tuple[tuple[JointPlan, ...], str, tuple[Call, ...]]:
+    """A piece's joints by the project's names, what of it cannot be laid out, and what is asked about them."""
+    mine = made.own.laid(kit, choices) if made.own is not None else _of_design(made, choices)
+    name = made.piece.name if made.prefix else ""
+    asked = mine.calls if mine.trouble else (*cut_joints.conflicts(made, mine, choices), *mine.calls)
+    return tuple(qualified(j, made.prefix, name) for j in mine.joints), mine.trouble, asked
 
 
 def _schools(made: Made, worked: Worked, choices: tuple[Choice, ...]) -> tuple[Call, ...]:

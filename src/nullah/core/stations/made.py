@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import field
+from typing import Any, Protocol, TypeVar
 
 from nullah.core.calls import Call
 from nullah.core.document import JointMark
@@ -17,6 +18,21 @@ from nullah.core.pieces.worked import Worked
 from nullah.core.shapes.cut import Placed, Point3
 
 APART = 0.9  # of a part's distance from the middle: how far it moves when all comes apart
+
+R = TypeVar("R")
+
+
+class Keeps(Protocol):
+    """What keeps the result of a piece's work for as long as all that it was worked from stays the same."""
+
+    def __call__(self, name: str, work: Callable[..., R], /, *inputs: Any) -> R:
+        """The kept result of ``work`` of the inputs under a name, or a fresh one."""
+        ...
+
+
+def anew(_: str, work: Callable[..., R], *inputs: Any) -> R:
+    """``Keeps`` that keeps nothing."""
+    return work(*inputs)
 
 
 @frozen

@@ -13,7 +13,7 @@ from nullah.core.pieces import worked
 from nullah.core.pieces.kinds import works_of
 from nullah.core.pieces.look import DIMENSIONS
 from nullah.core.pieces.part import Part
-from nullah.core.stations.made import Made, PieceResult, owner
+from nullah.core.stations.made import Keeps, Made, PieceResult, anew, owner
 from nullah.core.stations.piece_calls import conflict, gone_calls, hold_call, lost_call, misfit_call
 from nullah.core.stations.piece_changes import put
 from nullah.core.wood.seasoned import WoodOfParts
@@ -30,9 +30,10 @@ def work(
     choices: tuple[Choice, ...],
     wood: WoodOfParts,
     shop: Shop,
+    keeps: Keeps = anew,
 ) -> PieceResult:
     """The station: parts and lines of arithmetic of every piece from what is asked for and what is measured and cut; ``joints`` are
-    those that are cut."""
+    those that are cut. A piece that nothing has changed for is kept."""
     made: list[Made] = []
     calls: list[Call] = []
     ids = tuple(p.id for p in pieces)
@@ -41,17 +42,31 @@ def work(
         said = tuple(_own(m, piece.id) for m in measured if owner(m.part, ids) == piece.id)
         marks = tuple(_own(m, piece.id) for m in cut if owner(m.part, ids) == piece.id)
         sawn = tuple(m for m in joints if owner(m.joint, ids) == piece.id)
-        mine = tuple(_own(m, piece.id, "joint") for m in sawn)
-        one, asked = (
-            _designed(piece, said, marks, mine, choices, shop, wood)
-            if isinstance(piece, Designed)
-            else _in_its_own_way(piece, said, marks, mine, choices, wood)
-        )
-        made.append(replace(one, joints_cut=sawn) if sawn else one)
+        one, asked = keeps(f"piece {piece.id}", _one, piece, said, marks, sawn, choices, wood, shop)
+        made.append(one)
         calls += [replace(c, question=f"{piece.name}: {c.question}") if several else c for c in asked]
     of_part = {p.id: m for m in made for p in m.parts}
     calls += gone_calls([*measured, *cut], of_part, made, choices)
     return PieceResult(tuple(made), hand, tuple(calls), of_part)
+
+
+def _one(
+    piece: Piece | Designed,
+    said: tuple[Measured, ...],
+    marks: tuple[CutMark, ...],
+    sawn: tuple[JointMark, ...],
+    choices: tuple[Choice, ...],
+    wood: WoodOfParts,
+    shop: Shop,
+) -> tuple[Made, tuple[Call, ...]]:
+    """One piece, with what is asked about it; its joints that are cut go by the project's names."""
+    mine = tuple(_own(m, piece.id, "joint") for m in sawn)
+    one, asked = (
+        _designed(piece, said, marks, mine, choices, shop, wood)
+        if isinstance(piece, Designed)
+        else _in_its_own_way(piece, said, marks, mine, choices, wood)
+    )
+    return (replace(one, joints_cut=sawn) if sawn else one), asked
 
 
 def _own(mark: M, piece_id: str, of: str = "part") -> M:

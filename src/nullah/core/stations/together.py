@@ -17,7 +17,7 @@ from nullah.core.pieces.goes_together import acts, stages
 from nullah.core.pieces.own import Own
 from nullah.core.pieces.worked import Worked
 from nullah.core.stations.joints import JointsResult
-from nullah.core.stations.made import Made, PieceResult
+from nullah.core.stations.made import Keeps, Made, PieceResult, anew
 
 
 @frozen
@@ -40,15 +40,22 @@ class TogetherResult:
 
 
 def work(
-    kit: Kit, measured: tuple[Measured, ...], choices: tuple[Choice, ...], piece: PieceResult, joints: JointsResult
+    kit: Kit,
+    measured: tuple[Measured, ...],
+    choices: tuple[Choice, ...],
+    piece: PieceResult,
+    joints: JointsResult,
+    keeps: Keeps = anew,
 ) -> dict[str, TogetherResult]:
     """The station: each piece that can be put together, by its id."""
     found = {}
     for made in piece.made:
+        diagonals = tuple(m for m in measured if m.part == made.whole)
+        name, mine = f"together {made.id}", joints.of_piece[made.id]
         if made.own is not None:
-            found[made.id] = _of_own(made, made.own, kit, measured, choices, joints.of_piece[made.id])
+            found[made.id] = keeps(name, _of_own, made, made.own, kit, diagonals, choices, mine)
         elif made.worked is not None and made.parts and not joints.troubles[made.id]:
-            found[made.id] = _of_design(made, made.worked, kit, measured, choices, joints.of_piece[made.id])
+            found[made.id] = keeps(name, _of_design, made, made.worked, kit, diagonals, choices, mine)
     return found
 
 
