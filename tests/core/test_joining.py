@@ -73,6 +73,15 @@ def test_what_suits_is_told_with_what_it_costs_and_the_rest_with_its_reason(case
     assert first in joining.meets(now, second)
 
 
+def test_what_is_wanted_and_not_at_hand_is_named_with_the_way_round_it():
+    project, _ = made("shelves")
+    for has, wanted in ((True, ()), (False, ("router plane: the floor is pared to a gauged line",))):
+        kit = project.kit.model_copy(update={"router_plane": has})
+        mine = project.model_copy(update={"kit": kit})
+        offered = joining.ways(mine, plan(mine), "shelf-2", "side-left", "left")
+        assert next(w for w in offered if w.family == "dado").lacking == wanted
+
+
 def test_another_joint_takes_the_place_of_the_one_there_was():
     project, now = made("shelves")
     (old,) = joining.joined_by(now, "shelf-2", "side-left")

@@ -218,7 +218,9 @@ def test_a_standing_piece_is_turned_by_hand_by_keys_and_cut_open(demo_hand, qtbo
     QTest.keyClick(canvas, Qt.Key.Key_Right, Qt.KeyboardModifier.ControlModifier)
     assert view.looking.sight.turn == pytest.approx((28 - 40 + 15) % 360)
     moving = sum(isinstance(i, Line) for i in canvas.drawing.items)
-    qtbot.waitUntil(lambda: sum(isinstance(i, Line) for i in canvas.drawing.items) > moving)  # the wood has its figure again
+    qtbot.waitUntil(
+        lambda: sum(isinstance(i, Line) for i in canvas.drawing.items) > moving
+    )  # the wood has its figure again
     view.upright.click()  # standing already: as one first saw it
     assert canvas.drawing.items == before
     assert not view.looking.open_at.isVisible()

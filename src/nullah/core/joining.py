@@ -20,6 +20,7 @@ from nullah.core.pictures.patches import drawn
 from nullah.core.plan import Plan, PlanCache, plan
 from nullah.core.shapes.cut import WAYS, Placed
 from nullah.core.shapes.seen import looking
+from nullah.core.stations.piece import shop_of
 
 APART = 0.35  # of the smaller part's length that the two are drawn apart, at the most
 MOST_APART = 90.0  # mm
@@ -30,7 +31,7 @@ LEAST_ACROSS = 1.0  # mm that two parts lie opposite each other, to meet
 @frozen
 class Way:
     """A family between two parts. ``why_not`` is empty where it suits; then it has a picture of both parts apart, minutes at the bench,
-    the tools that are set for it, and what of it would not hold."""
+    the tools that are set for it, those that are not at hand, and what of it would not hold."""
 
     family: str
     title: str
@@ -40,6 +41,7 @@ class Way:
     drawing: Drawing = Drawing()
     minutes: float = 0.0
     tools: tuple[str, ...] = ()
+    lacking: tuple[str, ...] = ()
     fails: tuple[str, ...] = ()
 
 
@@ -144,6 +146,7 @@ def _tried(told: Way, project: Project, now: Plan, cache: PlanCache, first: str,
         drawing=_picture(made, (first, second), way),
         minutes=sum(mine),
         tools=tuple(dict.fromkeys(s.tool for s in joint.settings)),
+        lacking=told.joins.lacking(shop_of(project.kit)),
         fails=tuple(c.text for c in joint.checks if not c.holds),
     )
 

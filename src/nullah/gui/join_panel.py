@@ -42,6 +42,7 @@ class WayCard(QFrame):
             way.joins.strength,
             way.joins.season,
             f"About {way.minutes:.0f} minutes; set for it: {', '.join(way.tools)}.",
+            *(f"Not at hand: {one}." for one in way.lacking),
             *(f"It would not hold: {told(f)}." for f in way.fails),
         ):
             inside.addWidget(label(line, "" if line == way.joins.strength else "quiet", wrap=True))

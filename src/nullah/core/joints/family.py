@@ -101,14 +101,26 @@ def over_an_edge(meeting: Meeting) -> str:
     return f"It lies away from the edges and ends of {meeting.called}: there is nothing to go over."
 
 
+WITHOUT = {
+    "plough": ("plough plane", "both lines are knifed and the groove is chopped out"),
+    "router_plane": ("router plane", "the floor is pared to a gauged line"),
+    "rabbet_plane": ("rabbet plane", "it is sawn to both lines and pared"),
+}  # what of ``Shop`` makes a joint easier, and how it is cut without
+
+
 @frozen
 class Joins:
     """What is to be said of a family where two parts are joined: what it holds, what becomes of it as wood moves, and why it does not
-    suit two parts though it could be cut; "" where it does."""
+    suit two parts though it could be cut; "" where it does. ``planes`` of ``WITHOUT`` are wanted for it."""
 
     strength: str
     season: str
     unsuited: Callable[[Meeting], str] = any_meeting
+    planes: tuple[str, ...] = ()
+
+    def lacking(self, shop: Shop) -> tuple[str, ...]:
+        """What is wanted for it and not at hand, with the way to do without."""
+        return tuple(": ".join(WITHOUT[name]) for name in self.planes if not getattr(shop, name))
 
 
 class Look(Protocol):

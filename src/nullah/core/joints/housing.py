@@ -293,6 +293,7 @@ DADO = Housing(
         "It bears weight over its whole width, and holds little against being pulled out.",
         "Grain side by side moves alike; across each other, only the front is glued.",
         _across_the_grain,
+        ("router_plane",),
     ),
     asks=(*ASKS, *STOPS, FIXED),
 )
@@ -309,6 +310,7 @@ GROOVE = Housing(
         "It keeps a panel where it is, and a frame from racking; it is no joint to hang on.",
         "The panel is free: it grows and shrinks in the groove.",
         _along_the_grain,
+        ("plough",),
     ),
     "dry",
 )
@@ -325,6 +327,7 @@ RABBET = Housing(
         "It keeps a corner square and gives glue a second face; nails or screws hold it.",
         "Grain side by side moves alike; across each other it wants nails instead of glue.",
         _at_an_edge,
+        ("rabbet_plane",),
     ),
     asks=(*ASKS, FIXED),
 )

@@ -43,6 +43,7 @@ class NailedRabbet:
         "Nails bend a little where glue would crack: it holds for life, and can be taken apart.",
         "Without glue boards may lie across each other's grain; they move about the nails.",
         over_an_edge,
+        ("rabbet_plane",),
     )
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (
