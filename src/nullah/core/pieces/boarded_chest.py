@@ -10,6 +10,7 @@ from nullah.core.design import (
     JointDesign,
     Mark,
     PartDesign,
+    Ref,
     Rod,
     between,
     from_mark,
@@ -20,6 +21,7 @@ from nullah.core.design import (
 from nullah.core.joints.arris import EASED, eased
 from nullah.core.joints.plan import Check
 from nullah.core.measure import INCH, at_least, marked
+from nullah.core.pieces.chest_fittings import BEARS, OPEN, PIVOT, STAY, TILL, bracket, stay, till
 from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Use, moves_in_slots, of_woods
 from nullah.core.pieces.sizes import NoPiece, Sizes
 
@@ -29,8 +31,6 @@ UP = 12.0  # mm from the front's lower edge to the bottom
 FREE = 3.0  # mm the bottom is kept short of the back, for its own movement, each 400 of its width
 EACH = 400.0
 BATTEN = (20.0, 40.0)  # mm thick and wide
-TILL = (150.0, 110.0, 10.0)  # mm long inside, deep, and thick
-SHALLOW = 4.0  # mm of the till's dadoes
 LEAST_INSIDE = 100.0  # mm
 SLOT = 12.0  # mm: slots of the screws that hold the battens
 SCREW = 4.0  # mm
@@ -42,6 +42,9 @@ ASKS = (
     Ask("stock", "thickness of the boards", "length", 16.0, 8.0, 40.0),
     Ask("dado", "depth of the dadoes of the bottom", "length", 6.0, 2.0, 20.0),
     Ask("till", "a till inside, at the left end", "yesno", False),
+    Ask("till_lid", "a lid on the till", "yesno", False),
+    Ask("bracket", "an arched bracket below the front", "yesno", False),
+    Ask("stay", "a stay that holds the lid open", "yesno", False),
     EASED,
     *WOODS,
 )
@@ -94,9 +97,15 @@ def design(asked: Answers) -> Design:
         JointDesign(f"feet-{end}", "cut_out", f"{end}-end", "", "down", feet, set="feet") for end in ("left", "right")
     ]
     _battens(parts, joints)
+    chest = Design(tuple(_rods(asked)), tuple(parts), tuple(joints))
     if asked["till"]:
-        _till(parts, joints)
-    return of_woods(Design(tuple(_rods(asked)), tuple(parts), tuple(joints)), asked)
+        end = mm("over the end", OVER) + of("end", "left-end", "thickness")
+        chest = till(mm("height", asked["height"], "height"), end, asked["till_lid"]).on(chest)
+    if asked["bracket"]:
+        chest = bracket(FEET, stock).on(chest)
+    if asked["stay"]:
+        chest = stay(asked["depth"] - 2 * stock).on(chest)
+    return of_woods(chest, asked)
 
 
 def _part(
@@ -161,32 +170,6 @@ def _rods(asked: Answers) -> list[Rod]:
                 Mark("back", mm("depth", asked["depth"], "depth") + over),
             ),
         ),
-        *(
-            [
-                Rod(
-                    "till",
-                    "Till",
-                    "x",
-                    (
-                        Mark("end", over + end),
-                        Mark("inside", mm("inside the till", TILL[0])),
-                        Mark("out", of("till side", "till-side", "thickness")),
-                    ),
-                ),
-                Rod(
-                    "till-height",
-                    "Till, down from the top",
-                    "z",
-                    (
-                        Mark("under", mm("height", asked["height"], "height") + mm("deep", TILL[1], times=-1.0)),
-                        Mark("floor", of("till bottom", "till-bottom", "thickness")),
-                        Mark("top", mm("deep", TILL[1]) + of("till bottom", "till-bottom", "thickness", -1.0)),
-                    ),
-                ),
-            ]
-            if asked["till"]
-            else []
-        ),
     ]
 
 
@@ -214,23 +197,6 @@ def _battens(parts: list[PartDesign], joints: list[JointDesign]) -> None:
         joints.append(JointDesign(f"slots-{end}", "butt_screws", f"batten-{end}", "lid", "up", asks, set="battens"))
 
 
-def _till(parts: list[PartDesign], joints: list[JointDesign]) -> None:
-    """A till at the left end: its bottom and its side in shallow dadoes of front and back."""
-    thick = mm("till", TILL[2])
-    deep = between("depth", "inside-front", "inside-back")
-    floor = (deep, between("till", "end", "out"), from_mark("till-height", "under", thick))
-    side = (deep, between("till-height", "floor", "top"), up_to("till", "out", thick))
-    parts += [
-        _part("till bottom", "up", "right", floor, "till", "inside"),
-        _part("till side", "right", "up", side, "till", "inside"),
-    ]
-    asks: dict[str, Answer] = {"depth": SHALLOW, "fixed": "dry"}
-    for part in ("till-bottom", "till-side"):
-        joints += [
-            JointDesign(f"{part}-{side}", "dado", part, side, side, asks, set=part) for side in ("front", "back")
-        ]
-
-
 def checks(asked: Answers, sizes: Sizes, grows: Grows) -> tuple[Check, ...]:
     """Whether the bottom has room to move, and the lid in the slots of its battens."""
     found = []
@@ -243,14 +209,28 @@ def checks(asked: Answers, sizes: Sizes, grows: Grows) -> tuple[Check, ...]:
                 f"the bottom grows {marked(wet)} by the wettest month; {marked(_free(asked))} is free",
             )
         )
+    if sizes.has("stay"):
+        inside = sizes.value(Ref("depth", "inside-back")) - sizes.value(Ref("depth", "inside-front"))
+        long = sizes.size("stay")[0]
+        words = f"the stay, {marked(long)} long, folds down along the end, {marked(inside)} inside"
+        found.append(Check(at_least(inside, PIVOT[0] - STAY[1] / 2 + long), words))
     return (*found, *moves_in_slots("lid", SLOT - SCREW, sizes, grows))
 
 
 def use(asked: Answers) -> Use:
     """Where the chest is used."""
+    words = "Hang the lid with a stay that holds it open, so that it cannot fall shut."
+    if asked["stay"]:
+        before, below = PIVOT
+        inside = asked["depth"] - 2 * asked["stock"]
+        words = (
+            f"Hang the lid. Screw the stay to the right end so that it turns, {marked(before)} before the back and "
+            f"{marked(below)} below the rim; it bears on the lid {marked(BEARS * inside)} from the hinges, where a stop is screwed "
+            f"to it, and holds it open at {OPEN:.0f} degrees."
+        )
     return Use(
         "Put it to use",
-        "Hang the lid with a stay that holds it open, so that it cannot fall shut.",
+        words,
         (
             "A falling lid hurts: a lid support holds it at every opening.",
             "A child can be shut in: leave air holes, and no catch that locks by itself.",
@@ -263,7 +243,8 @@ BOARDED_CHEST = Kind(
     "A chest of six boards, nailed in rabbets without glue: it holds tools or blankets, and lets its wide boards move.",
     ASKS,
     "A lid {lid} long on a chest {depth} deep, its ends {height} high, of {stock} stock; the bottom "
-    "in dadoes {dado} deep; a till: {till}; the edges of the lid {edge}; of {wood}, inside of {secondary_wood}.",
+    "in dadoes {dado} deep; a till: {till}, with a lid: {till_lid}; a bracket below the front: {bracket}; "
+    "a stay for the lid: {stay}; the edges of the lid {edge}; of {wood}, inside of {secondary_wood}.",
     design,
     checks,
     use=use,
