@@ -2,7 +2,7 @@
 
 import pytest
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QComboBox, QFileDialog
+from PySide6.QtWidgets import QApplication, QComboBox, QFileDialog
 
 from nullah.core import edit
 from nullah.core.layout.model import leaves
@@ -16,6 +16,7 @@ def part(hand, part_id):
 def choose(hand, name, words):
     box = hand.find(QComboBox, name)
     box.setFocus()
+    QApplication.setKeyboardInputInterval(10_000)  # ms in which letters make one word: the machine may be slow
     QTest.keyClicks(box, words.split()[0])  # a space would open the list
     assert box.currentText() == words
 

@@ -68,6 +68,29 @@ def test_a_bevel_has_the_slope_of_the_handbook(thick, edge, wide, degrees):
     assert taken(now) == pytest.approx(h * (w * (LONG + WIDE) - 4 * w**2 / 3), abs=0.5)
 
 
+@pytest.mark.parametrize(
+    ("profile", "gone"),
+    [
+        ("cove", math.pi / 4 * 14 * 14),  # a quarter of a circle about the arris
+        (
+            "ogee",
+            7 * 5.6 + math.pi / 4 * 7 * 5.6 + (1 - math.pi / 4) * 7 * 5.6,
+        ),  # the room below the hollow, it, and what a round leaves
+        (
+            "thumbnail",
+            14 * 1.26 + (1 - math.pi / 4) * 14 * (6.3 - 1.26),
+        ),  # a step of a fifth, and what a quarter of an ellipse leaves
+    ],
+)
+def test_a_moulding_by_circles_and_ellipses(profile, gone):
+    """14 wide; an ogee 0.8 of that deep, a thumbnail 0.45."""
+    now = board("moulding", profile=profile, wide=14.0, edges="front")
+    assert taken(now) == pytest.approx(gone * LONG, rel=0.01)  # drawn in straight bits
+    (joint,) = now.joints.joints
+    assert joint.figures["deep"] == pytest.approx({"cove": 14, "ogee": 11.2, "thumbnail": 6.3}[profile])
+    assert all(c.holds for c in joint.checks)
+
+
 @pytest.mark.parametrize(("edge", "run"), [("front", LONG), ("left", WIDE)])
 def test_a_round_over_by_guide_lines(edge, run):
     r = 8.0

@@ -356,3 +356,35 @@ def test_a_platform_fitted_to_its_space():
     assert box(bodies["foot"])[0][2] == pytest.approx(0)
     assert not any(s.title == "Glue" for s in now.bench.steps)
     assert any("licensed practice" in c for c in now.bench.steps[-1].cautions)
+
+
+@pytest.mark.parametrize("panel", ["rabbeted", "bevelled"])
+def test_a_panel_s_edge_goes_into_its_groove(panel):
+    """3/8" bevelled to 1/8" over 1 7/8" slopes 7.6 degrees (a handbook figure, from memory); the groove fits it at its mouth."""
+    sides, inch = ("left", "right"), INCH
+    asked = {"panel": panel, "tongue": inch / 8, "field": 1.875 * inch}
+    edits = tuple(Put(owner=f"groove-{side}", what=w, value=v) for side in sides for w, v in asked.items())
+    edits += (Put(owner="back", what="thickness", value=0.375 * inch),)
+    one = Designed(kind="shelves", name="x", asked={"back": True}, edits=edits)
+    now = plan(Project(pieces=(one,)))
+    assert now.piece.problem == now.joints.problem == ""
+    grooves = [j for j in now.joints.joints if j.family == "groove" and j.id in ("groove-left", "groove-right")]
+    reach = grooves[0].figures["depth"]
+    bodies = read(parts_obj.text(now))
+    back, side = bodies["back"], bodies["side-left"]
+    assert shared(back, side, {}) < 0.5
+    (low, high), inside = box(back), box(side)[1][0]
+    middle = (low[2] + high[2]) / 2
+    cut = section(back, middle, 2)  # looking down: its width and its thickness
+    mouth = cut.intersection(Polygon([(inside - 0.02, -1e4), (inside, -1e4), (inside, 1e4), (inside - 0.02, 1e4)]))
+    goes_in = inside - low[0]
+    assert 0 < goes_in <= reach + 1e-6
+    at_mouth = inch / 8 + (0.25 * inch * goes_in / (1.875 * inch) if panel == "bevelled" else 0.0)
+    assert mouth.bounds[3] - mouth.bounds[1] == pytest.approx(at_mouth, abs=0.01)
+    assert all(j.figures["width"] == pytest.approx(at_mouth, abs=0.01) for j in grooves)
+    slopes = [s.text for j in grooves for s in j.settings if s.tool == "sliding bevel"]
+    assert slopes == (["7.6\N{DEGREE SIGN}"] * 2 if panel == "bevelled" else [])
+    field = section(back, middle, 2).intersection(
+        Polygon([(inside + 200, -1e4), (inside + 201, -1e4), (inside + 201, 1e4), (inside + 200, 1e4)])
+    )
+    assert field.bounds[3] - field.bounds[1] == pytest.approx(0.375 * inch, abs=0.01)

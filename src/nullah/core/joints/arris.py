@@ -1,4 +1,4 @@
-"""What is planed off the arrises of a side: chamfer, bevel and round-over. One part is shaped; nothing goes together.
+"""What is planed off the arrises of a side: chamfer, bevel, round-over and moulding. One part is shaped; nothing goes together.
 
 An arris is the line where two sides meet. ``way`` is the side it is taken from, its ``edges`` the ways the arrises of that side look.
 Round-over by guide lines at the radius from the arris on both sides; an octagon first, by lines r (2 - sqrt 2) from it; geometry of the
@@ -8,6 +8,7 @@ circle.
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 from nullah.core.ask import Ask
 from nullah.core.design import JointDesign
@@ -21,6 +22,12 @@ from nullah.core.shapes.cut import WAYS, Cut, Placed
 OCTAGON = 2 - math.sqrt(2)  # of the radius: how far from the arris the octagon's lines lie
 ARC = 12  # straight bits to a quarter of a circle
 THIN = 2.0  # mm of an edge left at the least: thinner, it crumbles (common practice, no source)
+DEEP = {
+    "cove": 1.0,
+    "ogee": 0.8,
+    "thumbnail": 0.45,
+}  # of its width: how deep a moulding is (common practice, no source)
+STEP = 0.2  # of a thumbnail's depth: its step
 BESIDE = {0: "left", 1: "lower", 2: "back"}  # the side across each axis of a part
 EDGES = Ask("edges", "which of the side's edges: all, or ways as front left", "text", "all")
 
@@ -47,7 +54,7 @@ class Taken:
 
 @frozen
 class Arris:
-    """What the three have in common; each says what it is as large as, what it looks like on the end, and how it is made."""
+    """What they have in common; each says what it is as large as, what it looks like on the end, and how it is made."""
 
     name: str
     about: str
@@ -69,7 +76,7 @@ class Arris:
         """How far from the ends it stops, mm; 0: it runs through."""
         return 0.0
 
-    def section(self, wide: float, deep: float) -> list[Point]:
+    def section(self, look: Look, wide: float, deep: float) -> list[Point]:
         """What is taken away as seen on the end: so far in from the edge, so far down from the side."""
         return [(0.0, 0.0), (wide, 0.0), (0.0, deep)]
 
@@ -137,7 +144,7 @@ class Arris:
 
     def _cut(self, look: Look, part: Placed, way: str, wide: float, deep: float, stop: float) -> Cut:
         across, off = own_axis(part, way)
-        into, on = own_axis(part, look.joint.way)
+        into, _ = own_axis(part, look.joint.way)
         along = 3 - across - into
         if wide > part.size[across] or (stop and 2 * (stop + deep) >= part.size[along]):
             raise NoJoint(f"A {self.title} of {marked(wide)} does not lie within {look.label(part.id)}.")
@@ -152,10 +159,7 @@ class Arris:
                 tuple(_in_order(along, x, across, at(u, across, off)) for x, u in strip) for strip in strips
             )
             return Cut(part.id, side_of(part, look.joint.way), outline, deep, low)
-        points = tuple(
-            _in_order(across, at(u, across, off), into, at(v, into, on)) for u, v in self.section(wide, deep)
-        )
-        return Cut(part.id, BESIDE[along], points, part.size[along])
+        return along_edge(part, look.joint.way, way, self.section(look, wide, deep))
 
 
 @frozen
@@ -225,7 +229,7 @@ class RoundOver(Arris):
         """Its radius both ways, mm."""
         return (float(look.asked("radius")),) * 2
 
-    def section(self, wide: float, deep: float) -> list[Point]:
+    def section(self, look: Look, wide: float, deep: float) -> list[Point]:
         """What the quarter of a circle leaves of the corner."""
         turns = [n * math.pi / 2 / ARC for n in range(ARC + 1)]
         return [(0.0, 0.0), *((wide * (1 - math.sin(t)), deep * (1 - math.cos(t))) for t in turns)]
@@ -252,6 +256,49 @@ class RoundOver(Arris):
         )
 
 
+@frozen
+class Moulding(Arris):
+    """A profile stuck on an edge: a cove, a thumbnail, or an ogee."""
+
+    def size(self, look: Look) -> tuple[float, float]:
+        """As wide as asked; as deep as its profile makes it of that, mm."""
+        wide = float(look.asked("wide"))
+        return wide, wide * DEEP[str(look.asked("profile"))]
+
+    def section(self, look: Look, wide: float, deep: float) -> list[Point]:
+        """Its profile: quarters of circles and ellipses."""
+        turns = [n * math.pi / 2 / ARC for n in range(ARC + 1)]
+        profile = str(look.asked("profile"))
+        if profile == "cove":  # hollow, about the arris
+            return [(0.0, 0.0), *((wide * math.cos(t), deep * math.sin(t)) for t in turns)]
+        if profile == "ogee":  # a hollow below the side, then a round down to the edge
+            half, low = wide / 2, deep / 2
+            hollow = [(half + half * math.cos(t), low * math.sin(t)) for t in turns]
+            return [(0.0, 0.0), *hollow, *((half * (1 - math.sin(t)), deep - low * math.cos(t)) for t in turns[1:])]
+        step = deep * STEP  # a thumbnail: a step down, and a round from it to the edge
+        return [
+            (0.0, 0.0),
+            (wide, 0.0),
+            *((wide * (1 - math.sin(t)), step + (deep - step) * (1 - math.cos(t))) for t in turns),
+        ]
+
+    def settings(self, taken: Taken) -> tuple[Setting, ...]:
+        """Its lines on both sides."""
+        mine = (taken.part,)
+        return (
+            Setting("marking gauge", taken.wide, "", mine, f"moulding of {taken.called}, in from the edge"),
+            Setting("marking gauge", taken.deep, "", mine, f"moulding of {taken.called}, down from the side"),
+        )
+
+    def steps(self, taken: Taken) -> tuple[str, ...]:
+        """Most of the wood by rabbets and chamfers, then planes with rounded soles, or a scraper filed to it."""
+        return (
+            f"Gauge {marked(taken.wide)} in from the edge and {marked(taken.deep)} down; trace the template on both ends.",
+            f"{taken.first}Take most of it away in rabbets and chamfers that touch the profile's line and do not cross it.",
+            "Work down to the line with a hollow and a round, or a scraper filed to the template; sandpaper on a shaped block last.",
+        )
+
+
 EASED = Ask(
     "edge", "the edges that are seen", "choice", "square", options=("square", "chamfered", "rounded", "bevelled below")
 )  # asked by a kind
@@ -268,6 +315,22 @@ def eased(part: str, how: str, thickness: float, overhang: float, edges: str = "
         "bevelled below": ("bevel", "down", {"wide": min(2 * thickness, overhang), "edge": thickness / 2}),
     }[how]
     return [JointDesign(f"edge-{part}", family, part, "", way, {**asked, "edges": edges}, set=f"edge of {part}")]
+
+
+def along_edge(part: Placed, side: str, edge: str, section: Sequence[Point]) -> Cut:
+    """What is taken off a whole edge of a part, from the side that looks ``side`` where the side looking ``edge`` meets it.
+
+    Args:
+        section: as seen on the end, points (in from the edge, down from the side), mm.
+    """
+    (across, off), (into, on) = own_axis(part, edge), own_axis(part, side)
+    along = 3 - across - into
+
+    def at(u: float, axis: int, sign: int) -> float:
+        return part.size[axis] - u if sign > 0 else u
+
+    points = tuple(_in_order(across, at(u, across, off), into, at(v, into, on)) for u, v in section)
+    return Cut(part.id, BESIDE[along], points, part.size[along])
 
 
 def _in_order(a: int, x: float, b: int, y: float) -> Point:
@@ -297,4 +360,13 @@ ROUND_OVER = RoundOver(
     "round_over",
     "An arris rounded to a quarter of a circle by guide lines.",
     (Ask("radius", "radius of the round", "length", 6.0, 0.5, 200.0), EDGES),
+)
+MOULDING = Moulding(
+    "moulding",
+    "A profile stuck on an edge: cove, ogee or thumbnail.",
+    (
+        Ask("profile", "what it looks like", "choice", "thumbnail", options=tuple(DEEP)),
+        Ask("wide", "how far in from the edge it goes", "length", 12.0, 2.0, 100.0),
+        EDGES,
+    ),
 )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from nullah.core.joints.arris import BEVEL, CHAMFER, ROUND_OVER
+from nullah.core.joints.arris import BEVEL, CHAMFER, MOULDING, ROUND_OVER
 from nullah.core.joints.bored_hole import BORED_HOLE
 from nullah.core.joints.corner import CORNER
 from nullah.core.joints.cut_out import CUT_OUT
@@ -30,6 +30,7 @@ FAMILIES: dict[str, Family] = {
         CHAMFER,
         BEVEL,
         ROUND_OVER,
+        MOULDING,
         BORED_HOLE,
     )
 }

@@ -3,9 +3,12 @@ one geometry, with the words, steps and checks of each."""
 
 from __future__ import annotations
 
+import math
+
 from nullah.core.ask import Ask
 from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
+from nullah.core.joints.arris import along_edge
 from nullah.core.joints.family import (
     OPPOSITE,
     Block,
@@ -20,6 +23,7 @@ from nullah.core.joints.family import (
     depth_of_the_set,
     marked_faces,
     over_an_edge,
+    own_axis,
     own_point,
     with_span,
 )
@@ -39,6 +43,12 @@ STOPS = (
     Ask("edge", "the edge that it stops short of", "choice", "front", options=tuple(WAYS)),
     Ask("shoulder", "shoulder on the mate's face, before its tongue", "length", 0.0, 0.0, 60.0),
 )
+PANEL = (
+    Ask("panel", "the edge of the panel", "choice", "flat", options=("flat", "rabbeted", "bevelled")),
+    Ask("tongue", "how thick the panel is at its edge", "length", 4.0, 1.0, 60.0),
+    Ask("field", "how far in from its edge it is rabbeted or bevelled", "length", 40.0, 2.0, 300.0),
+)
+THIN_TONGUE = 3.0  # mm: thinner, the edge of a panel breaks as it goes in (1/8", common practice)
 
 
 @frozen
@@ -57,22 +67,32 @@ class Housing:
     asks: tuple[Ask, ...] = ASKS
 
     def figure(self, name: str, look: Look) -> float:
-        """depth (the same in every housing of its set: as one of them is cut, where one is), width, reach, stop, shoulder; mm."""
+        """depth (the same in all of its set: as one of them is cut, where one is), width, reach, stop, shoulder, field; mm."""
         if name == "depth":
             return depth_of_the_set(look, depth_in)
         if name == "reach":
             return look.figure("depth") - float(look.asked("free"))
+        if name == "field":
+            return float(look.asked("field")) if self._panel(look) != "flat" else 0.0
+        if name == "shoulder" and self._panel(look) != "flat":
+            return look.thickness(look.joint.first) - float(look.asked("tongue"))
         if name in ("stop", "shoulder"):
             return float(look.asked(name)) if any(a.name == name for a in self.asks) else 0.0
         if name == "width":
             thick = look.thickness(look.joint.first)
             wide = thick - look.figure("shoulder")
+            if self._panel(look) == "bevelled":  # it goes in until it is as thick as the groove is wide
+                wide += look.figure("shoulder") * min(1.0, look.figure("reach") / look.figure("field"))
             if wide <= 0:
                 raise NoJoint(
                     f"A shoulder as thick as {look.label(look.joint.first)}, {marked(thick)}, leaves no tongue."
                 )
             return wide
         raise NoJoint(f"A {self.word} has no {name}.")
+
+    def _panel(self, look: Look) -> str:
+        """What the edge of the mate is like where that is asked: flat, rabbeted or bevelled."""
+        return str(look.asked("panel")) if any(a.name == "panel" for a in self.asks) else "flat"
 
     def plan(self, look: Look) -> JointPlan:
         """The housing laid out."""
@@ -85,8 +105,14 @@ class Housing:
         cut = _aligned(look, host, free) if square else _leaning(look, host, mate)
         wide, stop, shoulder = look.figure("width"), look.figure("stop"), look.figure("shoulder")
         if not square and (stop or shoulder):
-            raise NoJoint(f"{a} leans in {b}: its {self.word} is neither stopped nor shouldered.")
-        on_mate = _taken_off(look, stop, shoulder)
+            raise NoJoint(
+                f"{a} leans in {b}: its {self.word} is neither stopped nor shouldered, and its edge stays flat."
+            )
+        panel = self._panel(look)
+        if panel != "flat":
+            on_mate: tuple[Cut, ...] = (_panel_edge(look, panel),)
+        else:
+            on_mate = _taken_off(look, stop, shoulder)
         settings = [
             Setting(f"knife, from {a}", wide, "", (joint.second,), f"width of the {self.word} for {a}"),
             Setting(
@@ -117,7 +143,12 @@ class Housing:
                 1, f"Chop a pocket to {marked(depth)} where it stops, {marked(from_edge)} from the {edge} edge of {b}."
             )
             steps.insert(-1, f"Notch the {edge} corner of {a}: {marked(stop)} by {marked(look.figure('reach'))}.")
-        if shoulder:
+        if panel != "flat":
+            told = _panel_told(look, panel)
+            settings += told[0]
+            checks.append(told[1])
+            steps[:0] = told[2]
+        elif shoulder:
             thick = look.thickness(joint.first)
             settings.append(Setting("marking gauge", wide, "", (joint.first,), f"tongue of {a}, from its back"))
             checks.append(
@@ -132,6 +163,7 @@ class Housing:
             )
         stands = {host.id: host, **({joint.first: look.stands(joint.first)} if on_mate else {})}
         figures = {"width": wide, "depth": depth, **({"stop": stop} if stop else {})}
+        figures |= {"field": look.figure("field")} if panel != "flat" else {}
         return JointPlan(
             joint.id,
             self.name,
@@ -216,6 +248,51 @@ def _taken_off(look: Look, stop: float, shoulder: float) -> tuple[Cut, ...]:
         before = (body[thick][0], tongue[0]) if tongue[0] > body[thick][0] else (tongue[1], body[thick][1])
         cuts.append(block_cut(placed, with_span(end, thick, before), face))
     return tuple(cuts)
+
+
+def _panel_edge(look: Look, panel: str) -> Cut:
+    """What is taken off a panel's face along the edge that goes in: a rabbet, or a bevel."""
+    joint, (field, shoulder) = look.joint, (look.figure("field"), look.figure("shoulder"))
+    placed = look.stands(joint.first)
+    across, _ = own_axis(placed, joint.way)
+    if shoulder <= 0:
+        thick = look.thickness(joint.first)
+        raise NoJoint(
+            f"{look.label(joint.first)} is {marked(thick)} thick, no more than its edge is to be; leave it flat."
+        )
+    if field < look.figure("reach") or field >= placed.size[across] / 2:
+        raise NoJoint(
+            f"The field of {look.label(joint.first)} does not begin {marked(field)} in: outside the groove it begins, and short of "
+            "the middle."
+        )
+    section = [(0.0, 0.0), (field, 0.0), (0.0, shoulder)]
+    if panel == "rabbeted":
+        section[2:] = [(field, shoulder), (0.0, shoulder)]
+    return along_edge(placed, look.face(joint.first), joint.way, section)
+
+
+def _panel_told(look: Look, panel: str) -> tuple[list[Setting], Check, list[str]]:
+    """Settings, check and steps of a panel's edge."""
+    mine, called = (look.joint.first,), look.label(look.joint.first)
+    field, edge = look.figure("field"), look.thickness(look.joint.first) - look.figure("shoulder")
+    settings = [
+        Setting("marking gauge", edge, "", mine, f"edge of {called}, from its back"),
+        Setting("marking gauge", field, "", mine, f"field of {called}, in from its edge"),
+    ]
+    if panel == "bevelled":
+        slope = math.degrees(math.atan2(look.figure("shoulder"), field))
+        settings.append(Setting("sliding bevel", None, f"{slope:.1f}\N{DEGREE SIGN}", mine, f"bevel of {called}"))
+        how = "plane the bevel down to both lines, the ends first, until a scrap with the groove in it goes on and bears at its mouth"
+    else:
+        how = "knife the field's line across the grain, saw or plane the rabbet down to the gauged edge, the ends first"
+    check = Check(
+        at_least(edge, THIN_TONGUE), f"the edge of {called} is {marked(edge)}; at least {marked(THIN_TONGUE)}"
+    )
+    return (
+        settings,
+        check,
+        [f"Gauge {marked(edge)} on the edges of {called} and {marked(field)} in on its face; {how}."],
+    )
 
 
 def _leaning(look: Look, host: Placed, mate: Placed) -> Cut:
@@ -313,6 +390,7 @@ GROOVE = Housing(
         ("plough",),
     ),
     "dry",
+    asks=(*ASKS, *PANEL),
 )
 RABBET = Housing(
     "rabbet",

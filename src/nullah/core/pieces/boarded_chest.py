@@ -22,7 +22,7 @@ from nullah.core.joints.arris import EASED, eased
 from nullah.core.joints.plan import Check
 from nullah.core.measure import INCH, at_least, marked
 from nullah.core.pieces.chest_fittings import BEARS, OPEN, PIVOT, STAY, TILL, bracket, stay, till
-from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Use, moves_in_slots, of_woods
+from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Proportion, Use, moves_in_slots, of_woods
 from nullah.core.pieces.sizes import NoPiece, Sizes
 
 OVER = INCH  # mm the lid stands over front and sides: front and back are 2" shorter than the lid (common practice)
@@ -249,4 +249,5 @@ BOARDED_CHEST = Kind(
     checks,
     use=use,
     teaches="Nailing in rabbets without glue, wide boards that move, a bottom fitted to the chest as it came out.",
+    proportions=(Proportion("height", "lid", "The height of the ends to the length of the lid"),),
 )

@@ -28,7 +28,19 @@ Answers = Mapping[str, Any]
 Grows = Callable[
     [str, str, float], tuple[float, float]
 ]  # a part, its species and a width -> mm to the driest and to the wettest
-__all__ = ["WOOD", "WOODS", "Answers", "Ask", "BadAnswer", "Grows", "Kind", "Use", "moves_in_slots", "of_woods"]
+__all__ = [
+    "WOOD",
+    "WOODS",
+    "Answers",
+    "Ask",
+    "BadAnswer",
+    "Grows",
+    "Kind",
+    "Proportion",
+    "Use",
+    "moves_in_slots",
+    "of_woods",
+]
 
 _PLAIN = "yellow-poplar"  # a soft even wood
 _SPECIES = tuple(sorted(ALL))
@@ -66,13 +78,22 @@ def moves_in_slots(part: str, slot: float, sizes: Sizes, grows: Grows) -> tuple[
 
 
 @frozen
+class Proportion:
+    """Two lengths that are asked and meet the eye together: ``ask`` may be changed to stand in a proportion to ``to``."""
+
+    ask: str
+    to: str
+    words: str
+
+
+@frozen
 class Kind:
     """A kind of piece.
 
     ``sentence`` is the form: what is asked stands in braces by its name. ``design`` makes parts, rods and joints of all the answers;
     ``checks`` what is to hold of the piece as a whole; ``use`` what is to be heeded where it is put to use; ``teaches`` what one learns
-    by it. ``made`` is for a kind the document has fields of its own for, and ``works`` for one that is worked out in a way of its own
-    instead of from a design.
+    by it; ``proportions`` what of it may stand in one. ``made`` is for a kind the document has fields of its own for, and ``works`` for
+    one that is worked out in a way of its own instead of from a design.
     """
 
     name: str
@@ -85,6 +106,7 @@ class Kind:
     works: Works | None = None
     use: Callable[[Answers], Use] | None = None
     teaches: str = ""
+    proportions: tuple[Proportion, ...] = ()
 
     @property
     def title(self) -> str:

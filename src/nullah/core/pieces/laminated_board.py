@@ -6,7 +6,7 @@ from nullah.core.ask import Ask
 from nullah.core.design import Design, JointDesign, Mark, PartDesign, Rod, between, from_mark, mm
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
-from nullah.core.pieces.kind import Answers, Grows, Kind, Use
+from nullah.core.pieces.kind import Answers, Grows, Kind, Proportion, Use
 from nullah.core.pieces.sizes import NoPiece, Sizes
 from nullah.core.wood.species import ALL
 
@@ -97,4 +97,5 @@ LAMINATED_BOARD = Kind(
     checks,
     use=use,
     teaches="Straight edges jointed in pairs, rings that alternate, and how many clamps are enough.",
+    proportions=(Proportion("width", "length", "The board's width to its length"),),
 )

@@ -6,7 +6,7 @@ from nullah.core.ask import Ask
 from nullah.core.design import Answer, Design, JointDesign, Mark, PartDesign, Rod, between, from_mark, mm, of
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
-from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Use, of_woods
+from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Proportion, Use, of_woods
 from nullah.core.pieces.sizes import NoPiece, Sizes
 
 SET_BACK = 3.0  # mm the shelves stand back from the sides' front edges, to look meant (1.5 or more, common practice)
@@ -183,4 +183,5 @@ SHELVES = Kind(
     checks,
     use=use,
     teaches="Dadoes cut in pairs at one setting, ends that stop short of the edge, parts set back so that it looks meant.",
+    proportions=(Proportion("width", "height", "The width of the shelves to their height"),),
 )

@@ -8,7 +8,7 @@ from nullah.core.ask import Ask
 from nullah.core.design import Design, Frame, JointDesign, Mark, PartDesign, Rod, between, from_mark, mm, of
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
-from nullah.core.pieces.kind import WOOD, Answers, Grows, Kind, of_woods
+from nullah.core.pieces.kind import WOOD, Answers, Grows, Kind, Proportion, of_woods
 from nullah.core.pieces.sizes import NoPiece, Sizes
 
 FOOT = 28.0  # mm thick, at the least: no more than half of it is taken
@@ -154,4 +154,5 @@ SMALL_REST = Kind(
     design,
     checks,
     teaches="A rabbet, an angle struck and kept, and where the weight has to be.",
+    proportions=(Proportion("width", "height", "The width of the back to its height"),),
 )

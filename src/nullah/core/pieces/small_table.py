@@ -26,7 +26,7 @@ from nullah.core.design import (
 from nullah.core.joints.arris import EASED, eased
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
-from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, moves_in_slots, of_woods
+from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Proportion, moves_in_slots, of_woods
 from nullah.core.pieces.sizes import NoPiece, Sizes
 from nullah.core.pieces.table_drawer import (
     ABOVE,
@@ -292,4 +292,5 @@ SMALL_TABLE = Kind(
     design,
     checks,
     teaches="Mortises and tenons that meet, tapers planed to a line, a top that is let move; a drawer fitted by shavings.",
+    proportions=(Proportion("width", "length", "The top's width to its length"),),
 )

@@ -10,12 +10,13 @@ from nullah.core.document import Choice, CutMark, JointMark, Kit, Measured
 from nullah.core.document_pieces import Designed, Piece, prefix
 from nullah.core.joints.family import Shop
 from nullah.core.pieces import worked
-from nullah.core.pieces.kinds import works_of
+from nullah.core.pieces.kinds import KINDS, works_of
 from nullah.core.pieces.look import DIMENSIONS
 from nullah.core.pieces.part import Part
 from nullah.core.stations.made import Keeps, Made, PieceResult, anew, owner
 from nullah.core.stations.piece_calls import conflict, gone_calls, hold_call, lost_call, misfit_call
 from nullah.core.stations.piece_changes import put
+from nullah.core.stations.proportions import proportion_calls
 from nullah.core.wood.seasoned import WoodOfParts
 
 M = TypeVar("M", Measured, CutMark, JointMark)
@@ -156,6 +157,8 @@ def _designed(
         misfit_call(piece, done, *misfit, choices) for misfit in done.misfits if not _is_cut(parts, pre, misfit[0])
     ]
     lost = tuple(lost_call(piece, name, words, choices) for name, words in done.lost)
+    if not (measured or cut or joints):  # while it is on paper yet
+        lost += proportion_calls(piece, KINDS[piece.kind], choices)
     return Made(piece, parts, "", None, done), (*conflicts, *holds, *lost)
 
 

@@ -1,0 +1,65 @@
+"""Proportions: offered near what was asked, made when taken, silent once one stands in them or has said no."""
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from nullah.core import edit, piece_edits
+from nullah.core.measure import told
+from nullah.core.piece_edits import fresh
+from nullah.core.plan import plan
+
+
+def asked(project, ask="width"):
+    return plan(project).call(f"proportion {ask}")
+
+
+def table(**answers):
+    project = piece_edits.change_kind(fresh(), "small_table")
+    for name, value in answers.items():
+        project = piece_edits.set_answer(project, name, value)
+    return project
+
+
+def test_the_nearest_are_offered_and_the_golden_ratio_is_that_of_euclid():
+    """The longer is to the shorter as both together to the longer (Elements VI, definition 3)."""
+    call = asked(table(length=800.0, width=450.0))
+    assert call.recommended == "keep"
+    assert [o.id for o in call.options] == ["keep", "3 to 5", "the golden ratio", "1 to 2"]
+    assert edit.take(table(length=800.0, width=450.0), call, "keep").in_hand == table(length=800.0, width=450.0).in_hand
+    golden = piece_edits.answer(edit.take(table(length=800.0, width=450.0), call, "the golden ratio").in_hand, "width")
+    assert golden / (800 - golden) == pytest.approx(800 / golden, rel=0.005)  # to half a millimetre
+    assert "480 in place of 450: 30 more" in told(call.option("3 to 5").consequences[0])
+
+
+@given(st.floats(300, 1500), st.floats(300, 1200))
+def test_property_what_is_taken_is_in_the_piece_and_nothing_is_asked_any_more(length, width):
+    project = table(length=round(length, 1), width=round(width, 1))
+    call = asked(project)
+    if call is None:
+        ratio = min(length, width) / max(length, width)
+        near = min(abs(ratio - r) for r in (1 / 3, 0.5, 0.6, (math.sqrt(5) - 1) / 2, 2 / 3, 0.75, 1.0))
+        assert near < 0.005  # in one already
+        return
+    for option in call.options[1:]:
+        after = edit.take(project, call, option.id)
+        now = plan(after)
+        assert now.piece.problem == ""
+        top = next(p for p in now.piece.parts if p.id == "top")
+        assert f"{top.width:g} in place of" in told(option.consequences[0])
+        assert now.call(call.id) is None
+    kept = edit.take(project, call, "keep")
+    assert not asked(kept).open
+    later = asked(piece_edits.set_answer(kept, "length", 911.0))
+    assert later is None or not later.open  # said once
+
+
+def test_of_a_piece_that_is_begun_nothing_is_asked():
+    project = table(length=800.0, width=450.0)
+    assert asked(project).open
+    now = plan(project)
+    top = next(p for p in now.piece.parts if p.id == "top")
+    assert asked(edit.mark_cut(project, top)) is None
+    assert asked(edit.measured(project, now.piece.parts, "leg-fl thickness 41")) is None
