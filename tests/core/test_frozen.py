@@ -7,6 +7,7 @@ from dataclasses import FrozenInstanceError, dataclass, field, fields, replace
 import pytest
 
 from nullah.core.frozen import frozen
+from nullah.core.frozen import replace as frozen_replace
 
 
 class Fields:
@@ -58,3 +59,16 @@ def test_it_cannot_be_changed_and_defaults_are_not_shared():
 def test_a_field_without_default_after_one_with_is_refused():
     with pytest.raises(TypeError, match="non-default argument 'b'"):
         frozen(type("Wrong", (), {"__annotations__": {"a": int, "b": int}, "a": 1}))
+
+
+@pytest.mark.parametrize("changes", [{}, {"held": 5}, {"known": (9,), "quiet": 2.0}])
+def test_what_is_replaced_is_as_the_standard_function_replaces_it(changes):
+    ours, theirs = Ours(1, made=[7]), Theirs(1, made=[7])
+    ours.__dict__["kept"] = "what is remembered of one is not of the other"
+    changed = frozen_replace(ours, **changes)
+    assert vars(changed) == vars(replace(theirs, **changes))
+    assert type(changed) is type(ours)
+    assert ours.held == 1
+    with pytest.raises(TypeError):
+        frozen_replace(ours, none=1)
+    assert frozen_replace(theirs, held=3) == Theirs(3, made=[7])  # one of the standard decorator's

@@ -7,10 +7,10 @@ to what it shows: ``part:A``, ``setting:gauge-17.4``, ``edit:asked.wall``, so th
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import field, replace
+from dataclasses import field
 from functools import cached_property
 
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 
 Point = tuple[float, float]
 

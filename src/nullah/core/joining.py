@@ -4,14 +4,13 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
-from dataclasses import replace
 
 from nullah.core import piece_edits
 from nullah.core.document import Project
 from nullah.core.document_pieces import prefix
 from nullah.core.drawing import Drawing
 from nullah.core.edit import BadEdit
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import Joins, Meeting
 from nullah.core.pictures import standing

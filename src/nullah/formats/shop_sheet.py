@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import io
-from dataclasses import replace
 
+from nullah.core.frozen import replace
 from nullah.core.joints.plan import JointPlan, listed
 from nullah.core.measure import in_words, told
 from nullah.core.pictures import boards, piece

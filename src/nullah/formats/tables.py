@@ -10,14 +10,13 @@ import csv
 import io
 import re
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 from pydantic import ValidationError
 
 from nullah.core.document import DEFECT_KINDS, Defect
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.layout.model import Blank, Stock
 from nullah.core.measure import BadLength, parse_length
 from nullah.formats.trouble import FileTrouble

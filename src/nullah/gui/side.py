@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 
 from PySide6.QtCore import QEvent, QRect, Qt, Signal
 from PySide6.QtGui import (
@@ -20,6 +19,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QFrame, QWidget
 
 from nullah.core.calls import Call, Option
+from nullah.core.frozen import replace
 from nullah.core.joints.plan import Setting, listed
 from nullah.core.plan import TITLES, settings_at
 from nullah.gui.session import Session

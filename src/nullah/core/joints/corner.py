@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from nullah.core.ask import Ask
 from nullah.core.design import JointDesign
 from nullah.core.drawing import Handle, Primitive, Text
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.joints import dovetail
 from nullah.core.joints.dovetail import Dovetail, NoDovetail
 from nullah.core.joints.family import (
@@ -21,7 +19,7 @@ from nullah.core.joints.family import (
     over_an_edge,
     side_of,
 )
-from nullah.core.joints.plan import Face, JointPlan
+from nullah.core.joints.plan import Face, JointPlan, drawn_face
 from nullah.core.shapes.cut import Cut
 
 CORNERLESS = "{} and {} do not stand as a corner does: faces out, edges one way."
@@ -119,10 +117,10 @@ def _faces(made: JointPlan, joint: JointDesign, look: Look) -> tuple[Face, ...]:
         return item
 
     return tuple(
-        replace(
-            face,
-            title=face.title.replace(face.part, called[face.part], 1),
-            drawing=replace(face.drawing, items=tuple(map(own, face.drawing.items))),
+        drawn_face(
+            face.part,
+            face.title.replace(face.part, called[face.part], 1),
+            replace(face.drawing, items=tuple(map(own, face.drawing.items))),
         )
         for face in made.faces
     )

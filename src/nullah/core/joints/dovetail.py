@@ -7,11 +7,10 @@ from each half-pin line; the overshoot past the far line is the pin. Source: com
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, rectangle
-from nullah.core.frozen import frozen
-from nullah.core.joints.plan import Check, Face, JointPlan, Setting
+from nullah.core.frozen import frozen, replace
+from nullah.core.joints.plan import Check, JointPlan, Setting, drawn_face
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut
 
@@ -219,8 +218,8 @@ def plan(
         steps=ORDER_PINS_FIRST if pins_first else ORDER_TAILS_FIRST,
         checks=checks(joint, chisels),
         faces=(
-            Face(tail_part, f"{tail_part}, outside face", of_joint(tails, f"corner {corner}")),
-            Face(pin_part, f"{pin_part}, end and outside face", pin_face(joint, pin_part, pin_line)),
+            drawn_face(tail_part, f"{tail_part}, outside face", of_joint(tails, f"corner {corner}")),
+            drawn_face(pin_part, f"{pin_part}, end and outside face", pin_face(joint, pin_part, pin_line)),
         ),
         tails=joint.tails,
         figures={

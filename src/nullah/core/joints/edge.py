@@ -8,7 +8,7 @@ from nullah.core.ask import Ask
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import Joins, Look, Meeting, NoJoint, School, Span, axis_of
-from nullah.core.joints.plan import Check, Face, JointPlan, Setting
+from nullah.core.joints.plan import Check, JointPlan, Setting, drawn_face
 from nullah.core.measure import SAME, at_least, marked
 
 CLAMP_EVERY = 100.0  # mm (4", common practice)
@@ -112,7 +112,11 @@ class EdgeJoint:
                 ),
                 Check(at_least(thick, LEAST_GLUED), f"{marked(thick)} of glued edge; at least {marked(LEAST_GLUED)}"),
             ),
-            (Face(joint.first, f"{a}, the edge to {b}", _edge(f"{a}, edge", joint.first, long, thick, int(clamps))),),
+            (
+                drawn_face(
+                    joint.first, f"{a}, the edge to {b}", _edge(f"{a}, edge", joint.first, long, thick, int(clamps))
+                ),
+            ),
             figures={"length": long, "thickness": thick, "clamps": clamps, "cheeks": look.figure("cheeks")},
         )
 

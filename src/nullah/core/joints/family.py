@@ -6,7 +6,7 @@ To add a family: a file here with a ``Family`` and its line in ``families.py``.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
-from functools import lru_cache
+from functools import lru_cache, partial
 from typing import Protocol
 
 from nullah.core.ask import Ask
@@ -310,7 +310,9 @@ def marked_faces(cuts: Iterable[Cut], stands: Mapping[str, Placed], label: Calla
     faces = []
     for (part, side), mine in found.items():
         words = f"{label(part)}, {side_words(stands[part], side)}"
-        faces.append(Face(part, words, side_drawing(words, part, side, stands[part].size, mine)))
+        size = stands[part].size
+        draw = partial(side_drawing, words, part, side, size, mine)
+        faces.append(Face(part, words, (side, size, tuple(mine)), draw))
     return tuple(faces)
 
 

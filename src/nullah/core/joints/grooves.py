@@ -7,7 +7,7 @@ from itertools import pairwise
 
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.frozen import frozen
-from nullah.core.joints.plan import Check, Face, JointPlan, Setting
+from nullah.core.joints.plan import Check, JointPlan, Setting, drawn_face
 from nullah.core.measure import SAME, at_least, marked
 from nullah.core.shapes.cut import Cut
 
@@ -112,7 +112,7 @@ def groove(
     )
     drawn = (open_sides or shut or through)[0]
     faces = (
-        Face(
+        drawn_face(
             drawn,
             f"{drawn}, inside face",
             _groove_face(drawn, sides, from_edge, panel_thickness, edge, drawn in stopped, depth, open_at),
@@ -273,7 +273,7 @@ def dadoes(
         ),
         *(check_depth(depth, sides.thickness[p], p) for p in pair),
     )
-    face = Face(pair[0], f"{pair[0]}, inside face", _dado_face(pair[0], sides, centres, widths, datum, floor))
+    face = drawn_face(pair[0], f"{pair[0]}, inside face", _dado_face(pair[0], sides, centres, widths, datum, floor))
     places = {f"dado {n}": c - w / 2 for (n, w), c in zip(dividers.items(), centres, strict=True)}
     figures = {"depth": depth, **places, **{f"width {n}": w for n, w in dividers.items()}}
     cuts = tuple(
@@ -407,7 +407,7 @@ def lid_rabbet(
         Dimension((0, 0), (0, across), across, 22),
         Text((length / 2, across / 2), f"{lid}, underside", size=18, ink="faint"),
     ]
-    face = Face(lid, f"{lid}, underside", Drawing(tuple(items)))
+    face = drawn_face(lid, f"{lid}, underside", Drawing(tuple(items)))
     figures = {"width at the ends": ends, "width along the edges": edges, "depth": depth}
     cuts = tuple(Cut(lid, "back", r, depth) for r in strips)
     return JointPlan(

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import field, replace
+from dataclasses import field
 from functools import cached_property
 
 from nullah.core.drawing import Drawing
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.measure import SAME
 from nullah.core.shapes.cut import SIDES, Cut, Point3
 
@@ -44,11 +44,23 @@ class Check:
 
 @frozen
 class Face:
-    """A marked face of one part, drawn to scale with its waste hatched."""
+    """A marked face of one part, to scale with its waste hatched, drawn when it is asked for; faces that are ``like`` each other are
+    drawn the same."""
 
     part: str
     title: str
-    drawing: Drawing
+    like: object
+    draw: Callable[[], Drawing] = field(compare=False, repr=False)
+
+    @cached_property
+    def drawing(self) -> Drawing:
+        """To scale, mm."""
+        return self.draw()
+
+
+def drawn_face(part: str, title: str, drawing: Drawing) -> Face:
+    """A face that is drawn already."""
+    return Face(part, title, drawing, lambda: drawing)
 
 
 @frozen
@@ -140,11 +152,15 @@ def qualified(joint: JointPlan, prefix: str, name: str) -> JointPlan:
         name=f"{name}: {joint.name}",
         parts=tuple(f"{prefix}{p}" for p in joint.parts),
         settings=tuple(replace(s, parts=tuple(f"{prefix}{p}" for p in s.parts)) for s in joint.settings),
-        faces=tuple(replace(f, part=f"{prefix}{f.part}", drawing=f.drawing.of_piece(prefix)) for f in joint.faces),
+        faces=tuple(_of_piece(f, prefix) for f in joint.faces),
         cuts=tuple(replace(c, part=f"{prefix}{c.part}") for c in joint.cuts),
         stopped=tuple(f"{prefix}{p}" for p in joint.stopped),
         places={f"{prefix}{p}": place for p, place in joint.places.items()},
     )
+
+
+def _of_piece(face: Face, prefix: str) -> Face:
+    return Face(f"{prefix}{face.part}", face.title, (prefix, face.like), lambda: face.drawing.of_piece(prefix))
 
 
 def unqualified(joint: JointPlan, prefix: str) -> JointPlan:

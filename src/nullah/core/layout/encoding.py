@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import replace
 from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from nullah.core.document import BoardLayout
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.layout.cell import Cell, as_cell, as_node, carve, trimmed, walk, within
 from nullah.core.layout.clear import Box, clear_for, union_area
 from nullah.core.layout.merit import efforts, long_share

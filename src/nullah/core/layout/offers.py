@@ -7,9 +7,9 @@ groups that had to be split, then sawing, boards opened and what is left over, w
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
 
 from nullah.core.document import BoardLayout
+from nullah.core.frozen import replace
 from nullah.core.layout.bound import Bound
 from nullah.core.layout.merit import Merit, apart, merit
 from nullah.core.layout.model import Blank, Layout, Options, Stock, leaves

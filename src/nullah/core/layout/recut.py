@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
 
 from nullah.core.document import BoardLayout, Node
+from nullah.core.frozen import replace
 from nullah.core.layout.clear import Box, clear_for
 from nullah.core.layout.model import EPS, Blank, Layout, Stock, blocks, leaves
 

@@ -7,9 +7,9 @@ cuts by construction. Several orders of placing are tried; the best by parts pla
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import replace
 
 from nullah.core.document import BoardLayout, Defect
+from nullah.core.frozen import replace
 from nullah.core.layout.cell import Cell, as_cell, as_node, carve, trimmed, walk, within
 from nullah.core.layout.model import EPS, Blank, Layout, Options, Stock, blocks, leaves, overlaps
 from nullah.core.measure import marked

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import replace
 
+from nullah.core.frozen import replace
 from nullah.core.layout.model import Blank, Layout, Options, Stock
 from nullah.core.layout.search import search
 from nullah.core.measure import marked

@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from collections import OrderedDict
-from dataclasses import replace
 from functools import cached_property
 from typing import TypeVar
 
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import JointPlan
 from nullah.core.plan import Plan

@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
 
 from nullah.core.document import Board, Defect, Node
 from nullah.core.drawing import Area, Drawing, Line, Point, Primitive, Text, rectangle
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.layout.model import leaves
 from nullah.core.layout.saw import SawCut
 from nullah.core.pictures.boards import SAWN_GAP

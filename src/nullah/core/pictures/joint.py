@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from nullah.core.drawing import Area, Drawing, Primitive, moved
+from nullah.core.frozen import replace
 from nullah.core.joints.plan import Face
 
 

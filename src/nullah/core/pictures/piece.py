@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text
+from nullah.core.frozen import replace
 from nullah.core.pictures.bodies import Body
 from nullah.core.pictures.in_hand import Kept, box_round, shown, too_many
 from nullah.core.pictures.patches import Shown, drawn

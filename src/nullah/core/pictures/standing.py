@@ -4,10 +4,9 @@ can be picked, and carry their own figure."""
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
 
 from nullah.core.drawing import Area, Drawing, Line, Primitive
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.pictures.bodies import Body
 from nullah.core.pictures.in_hand import Kept, box_round, middle, shown, too_many
 from nullah.core.pictures.patches import Shown, drawn, moved

@@ -8,12 +8,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import field, replace
+from dataclasses import field
 from itertools import pairwise
 
 from nullah.core.document import CutMark, Measured
 from nullah.core.document_pieces import Piece
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.joints import grooves
 from nullah.core.measure import at_least, marked
 from nullah.core.pieces.chains import as_it_is, in_a_bay, planned_chains, stands

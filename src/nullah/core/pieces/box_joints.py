@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
 from functools import partial
 
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import Choice, Kit
 from nullah.core.document_pieces import Piece, prefix
+from nullah.core.frozen import replace
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.dovetail_template import Groovings, template
 from nullah.core.joints.plan import JointPlan, Template, places_of

@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from nullah.core.ask import BadAnswer
 from nullah.core.design import Along, Design, Frame, JointDesign, PartDesign, between, mm
 from nullah.core.document_pieces import AddFrame, AddJoint, AddPart, BetweenMarks, Drop, Edit, Put
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
 from nullah.core.pieces.look import DIMENSIONS, frame_axes
 
@@ -141,7 +139,7 @@ def _put(
     if part is None and joint is None:
         return [(edit.owner, f"The {words}; there is no such part or joint now.")]
     if part is not None and edit.what in TOLD and isinstance(edit.value, str):
-        parts[part.id] = replace(part, **{edit.what: edit.value})  # type: ignore[arg-type]  # texts alone
+        parts[part.id] = replace(part, **{edit.what: edit.value})
     elif part is not None and edit.what in DIMENSIONS and not isinstance(edit.value, str | bool):
         put[part.id, edit.what] = float(edit.value)
     elif joint is not None and joint.family in FAMILIES and edit.what in {a.name for a in FAMILIES[joint.family].asks}:

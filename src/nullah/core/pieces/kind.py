@@ -6,7 +6,6 @@ To add a kind: a file here with a ``Kind`` and its line in ``kinds.py``.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import replace
 from typing import TYPE_CHECKING, Any
 
 from pydantic import ValidationError
@@ -14,7 +13,7 @@ from pydantic import ValidationError
 from nullah.core.ask import Ask, BadAnswer
 from nullah.core.design import Design
 from nullah.core.document_pieces import Designed, Piece
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
 from nullah.core.refusals import sentence

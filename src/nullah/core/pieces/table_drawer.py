@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from nullah.core.design import (
     Along,
     Answer,
@@ -19,6 +17,7 @@ from nullah.core.design import (
     of,
     up_to,
 )
+from nullah.core.frozen import replace
 from nullah.core.pieces.kind import Answers
 
 SET_BACK = 3.0  # mm an apron stands behind the face of its legs, so that it looks meant (common practice: 1.5 or more)

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import field, replace
+from dataclasses import field
 
 from nullah.core.ask import BadAnswer
 from nullah.core.design import JointDesign, PartDesign, Ref, Rod, Term
 from nullah.core.document import CutMark, JointMark, Measured
 from nullah.core.document_pieces import Designed
 from nullah.core.drawing import area
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import NoJoint, Shop, axis_of, marked_faces
 from nullah.core.joints.plan import Check, JointPlan, moved, places_of

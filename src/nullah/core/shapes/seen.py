@@ -10,12 +10,11 @@ import atexit
 import math
 from collections import OrderedDict
 from collections.abc import Callable, Sequence
-from dataclasses import replace
 from typing import Any, TypeAlias
 
 from nullah.core.arrays import Bools, Floats, np
 from nullah.core.drawing import Point
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.shapes.cut import GRID, Point3
 from nullah.core.shapes.outlines import (
     NOWHERE,

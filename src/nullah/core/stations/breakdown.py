@@ -9,12 +9,12 @@ from __future__ import annotations
 import hashlib
 import math
 from collections.abc import Iterable, Mapping
-from dataclasses import field, replace
+from dataclasses import field
 from functools import cached_property
 from types import MappingProxyType
 
 from nullah.core.document import AcceptedLayout, Board, BoardLayout, CutMark, Kit, Node, Reading, Weights
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.layout.check import problems
 from nullah.core.layout.clear import Box
 from nullah.core.layout.graft import grafted, only_parts

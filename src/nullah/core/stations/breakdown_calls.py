@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from nullah.core.calls import Call, Change, Option
 from nullah.core.document import Board, Project
+from nullah.core.frozen import replace
 from nullah.core.layout.merit import apart, merit
 from nullah.core.layout.model import Layout, leaves
 from nullah.core.layout.recut import not_again

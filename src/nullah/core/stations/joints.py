@@ -5,13 +5,11 @@ To add a joint family: a file in ``core/joints`` and its line in ``core/joints/f
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from nullah.core.calls import Call, Option, taken
 from nullah.core.design import JointDesign
 from nullah.core.document import Choice, Kit
 from nullah.core.document_pieces import Designed
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import School
 from nullah.core.joints.plan import JointPlan, Setting, gathered, qualified

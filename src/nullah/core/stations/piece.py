@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import TypeVar
 
 from nullah.core.calls import Call, Change
 from nullah.core.document import Choice, CutMark, JointMark, Kit, Measured
 from nullah.core.document_pieces import Designed, Piece, prefix
+from nullah.core.frozen import replace
 from nullah.core.joints.family import Shop
 from nullah.core.pieces import worked
 from nullah.core.pieces.kinds import KINDS, works_of

@@ -5,12 +5,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Collection, Iterable
-from dataclasses import field, replace
+from dataclasses import field
 from functools import cached_property
 
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import Allowances, Board, Choice, Kit
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.layout.model import Blank
 from nullah.core.layout.saw import HARDNESS, RIP_MINUTES
 from nullah.core.measure import at_least, marked

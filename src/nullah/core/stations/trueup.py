@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import Board, Choice, Kit, Node, Plane, Reading
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.measure import marked
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.made import PieceResult

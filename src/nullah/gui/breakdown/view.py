@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from PySide6.QtCore import QRect, QSize, Qt
 from PySide6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 
 from nullah.core import board_edits, edit, step_edits
 from nullah.core.calls import Option
+from nullah.core.frozen import replace
 from nullah.core.pictures import boards as picture
 from nullah.core.pictures.coming_apart import coming_apart
 from nullah.core.stations.breakdown import Sawing, sawing_of
