@@ -128,7 +128,8 @@ class Surface:
             self._flats[key] = Flat(xs, ys, nothing, nothing, self.under[0], (xs[0], ys[0], 0.0), 0.0)
         elif key not in self._flats:
             xs, ys, top, bottom = self.section(x, y, length, width)
-            slab = self.slab(x, y, length, width)
+            slab = self._slabs.get(key) or _thickest(xs, ys, top, bottom)
+            self._slabs[key] = slab
             upper = [[slab.upper(one, place) for place in ys] for one in xs]
             face = _over(top, upper)
             back = _over([[z - slab.thickness for z in row] for row in upper], bottom)
@@ -149,12 +150,13 @@ class Surface:
             return Slab(0.0, 0.0, 0.0, self.under[0])
         key = (x, y, length, width)
         if key not in self._slabs:
-            xs, ys, top, bottom = self.section(x, y, length, width)
-            places = [one for one in xs for _ in ys], [*ys] * len(xs)
-            self._slabs[key] = thickest_slab(
-                *places, [z for row in top for z in row], [z for row in bottom for z in row]
-            )
+            self._slabs[key] = _thickest(*self.section(x, y, length, width))
         return self._slabs[key]
+
+
+def _thickest(xs: tuple[float, ...], ys: tuple[float, ...], top: Rows, bottom: Rows) -> Slab:
+    places = [one for one in xs for _ in ys], [*ys] * len(xs)
+    return thickest_slab(*places, [z for row in top for z in row], [z for row in bottom for z in row])
 
 
 def _spread(start: float, reach: float, count: int) -> tuple[float, ...]:

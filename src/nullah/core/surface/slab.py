@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from math import inf, isfinite
+from operator import sub
 from typing import Any, Protocol
 
 from nullah.core.arrays import Floats, np
@@ -73,24 +74,28 @@ class _Few:
     """Points in plain lists: a board's readings give a few hundred."""
 
     def __init__(self, *told: Sequence[float]):
-        if not all(isfinite(one) for column in told for one in column):
+        if not all(all(map(isfinite, column)) for column in told):
             raise NotASurface("A height here is not a finite number.")
         self.places = [_span(min(one), max(one)) for one in told[:2]]
         self._u, self._v = (
             [(one - middle) / half for one in column] for column, (middle, half) in zip(told, self.places, strict=False)
         )
         self._up, self._low = told[2:]
-        self.largest = max(map(abs, (*self._up, *self._low)))
+        self.largest = max(max(self._up), -min(self._up), max(self._low), -min(self._low))
 
     def __len__(self) -> int:
         return len(self._u)
 
     def corners(self) -> tuple[int, int, int]:
-        places = list(zip(self._u, self._v, strict=True))
-        u, v = min(places, key=sum)
-        p, q = max(places, key=lambda one: (one[0] - u) ** 2 + (one[1] - v) ** 2)
-        third = max(places, key=lambda one: abs((one[0] - u) * (q - v) - (one[1] - v) * (p - u)))
-        return places.index((u, v)), places.index((p, q)), places.index(third)
+        us, vs = self._u, self._v
+        sums = [x + y for x, y in zip(us, vs, strict=True)]
+        first = sums.index(min(sums))
+        u, v = us[first], vs[first]
+        far = [(x - u) ** 2 + (y - v) ** 2 for x, y in zip(us, vs, strict=True)]
+        second = far.index(max(far))
+        p, q = us[second] - u, vs[second] - v
+        off = [abs((x - u) * q - (y - v) * p) for x, y in zip(us, vs, strict=True)]
+        return first, second, off.index(max(off))
 
     def at(self, i: int) -> tuple[float, float, float, float]:
         return self._u[i], self._v[i], self._up[i], self._low[i]
@@ -98,8 +103,8 @@ class _Few:
     def slack(self, plane: Sequence[float]) -> list[float]:
         a, b, c, t = plane
         heights = [a + b * x + c * y for x, y in zip(self._u, self._v, strict=True)]
-        above = [z - h for z, h in zip(self._up, heights, strict=True)]
-        return above + [h - t - z for z, h in zip(self._low, heights, strict=True)]
+        above = list(map(sub, self._up, heights))
+        return above + [room - t for room in map(sub, heights, self._low)]
 
     def least(self, slack: list[float]) -> int:
         return slack.index(min(slack))
