@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 import re
-from fractions import Fraction
 from functools import lru_cache
 from typing import Any, Literal
 
@@ -59,13 +58,18 @@ def _tokens(text: str) -> list[tuple[str, str]]:
     return found
 
 
+def _ratio(text: str) -> float:
+    above, below = text.split("/")
+    return int(above) / int(below)
+
+
 def _number(kind: str, text: str, whole: str) -> float:
     try:
         if kind == "frac":
-            return float(Fraction(re.sub(r"\s", "", text)))
+            return _ratio(text)
         if kind == "mixed":
             first, rest = re.split(r"[\s-]+", text, maxsplit=1)
-            return int(first) + float(Fraction(re.sub(r"\s", "", rest)))
+            return int(first) + _ratio(rest)
     except ZeroDivisionError:
         raise BadLength(f'"{whole}" divides by zero; write a fraction like 5/8.') from None
     if re.fullmatch(r"\d+,\d{3}", text):
@@ -147,9 +151,10 @@ def show_fraction(mm: float, denominator: int = 32) -> Shown:
         raise ValueError(f"A rule is not divided into {denominator} parts; use 16, 32 or 64.")
     parts = round(abs(mm) / INCH * denominator)
     whole, rest = divmod(parts, denominator)
-    fraction = Fraction(rest, denominator)
+    common = math.gcd(rest, denominator)
+    fraction = f"{rest // common}/{denominator // common}"
     sign = "-" if mm < 0 and parts else ""
-    body = f"{whole}" if not rest else f"{fraction}" if not whole else f"{whole} {fraction}"
+    body = f"{whole}" if not rest else fraction if not whole else f"{whole} {fraction}"
     shown = (-1 if mm < 0 else 1) * parts * INCH / denominator
     return Shown(f'{sign}{body}"', mm - shown)
 

@@ -11,7 +11,6 @@ import errno
 import fcntl
 import os
 import stat
-import tempfile
 import time
 from collections.abc import Mapping
 from pathlib import Path
@@ -130,6 +129,8 @@ def _target(path: Path) -> Path:
 @contextlib.contextmanager
 def _temporary(path: Path, target: Path, data: bytes):  # type: ignore[no-untyped-def]  # a context manager
     """A temporary file beside the target with the data synced into it and its lock held."""
+    import tempfile  # which reads a good deal of the standard library: a window opens without it
+
     with _told(path):
         handle, name = tempfile.mkstemp(prefix=f".{target.name[:STEM]}.", suffix=PART, dir=target.parent)
     with contextlib.ExitStack() as undone:
