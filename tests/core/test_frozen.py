@@ -72,3 +72,22 @@ def test_what_is_replaced_is_as_the_standard_function_replaces_it(changes):
     with pytest.raises(TypeError):
         frozen_replace(ours, none=1)
     assert frozen_replace(theirs, held=3) == Theirs(3, made=[7])  # one of the standard decorator's
+
+
+def test_the_first_of_a_class_are_as_the_later_ones():
+    theirs = dataclass(frozen=True)(next(both("Fresh")))
+    ours = frozen(next(both("Fresh")))
+    for n in range(6):
+        assert vars(ours(n, known=(n,))) == vars(theirs(n, known=(n,)))
+        assert vars(ours(held=n)) == vars(theirs(held=n))
+
+
+@pytest.mark.parametrize(
+    ("values", "named"), [((), {}), ((1, 2, 3, 4, 5, 6), {}), ((1,), {"held": 1}), ((1,), {"none": 1})]
+)
+def test_what_does_not_fit_is_refused_of_the_first_as_of_the_later_ones(values, named):
+    ours = frozen(next(both("Fresh")))
+    for _ in range(5):
+        with pytest.raises(TypeError):
+            ours(*values, **named)
+    assert ours(3).held == 3

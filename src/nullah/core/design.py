@@ -8,14 +8,15 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import field
+from functools import cached_property
+from typing import NamedTuple
 
 from nullah.core.frozen import frozen
 
 Answer = bool | int | float | str
 
 
-@frozen
-class Ref:
+class Ref(NamedTuple):
     """A figure of something: a part's ``length``, a joint's ``depth``, a rod's mark."""
 
     owner: str
@@ -154,7 +155,11 @@ class Design:
         Raises:
             KeyError: there is none.
         """
-        return {p.id: p for p in self.parts}[part_id]
+        return self._by_id[part_id]
+
+    @cached_property
+    def _by_id(self) -> dict[str, PartDesign]:
+        return {p.id: p for p in self.parts}
 
 
 # ---- short ways to write a design down

@@ -1,5 +1,5 @@
 """Frozen dataclasses made in a tenth of the time: the standard decorator compiles six functions for each class, this one compiles
-one, when the first of a class is made, and shares the rest. A hundred classes are there before the window stands."""
+one, once some of a class are made, and shares the rest. A hundred classes are there before the window stands."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ def frozen(cls: type[T]) -> type[T]:
     def __repr__(self: Any) -> str:
         return f"{type(self).__qualname__}({', '.join(f'{n}={getattr(self, n)!r}' for n in told)})"
 
-    made.__init__ = _when_first_made(made)
+    made.__init__ = _until_compiled(made)
     made.__repr__ = __repr__
     made.__setattr__, made.__delattr__ = _refuse_to_set, _refuse_to_delete
     made.__held__ = tuple(f.name for f in fields(made))
@@ -49,19 +49,42 @@ def replace(one: T, **changes: Any) -> T:
     return new  # type: ignore[no-any-return]
 
 
-def _when_first_made(made: Any) -> Any:
-    """A constructor that puts the class's own in its place."""
-    begun = ""
+FEW = 3  # of a class are made without a constructor of its own: of many classes no more are there before the window stands
+
+
+def _until_compiled(made: Any) -> Any:
+    """A constructor that reads its arguments one by one, and after the first few puts the class's own in its place."""
+    defaults: dict[str, Any] = {}
     for f in fields(made):
         if f.default is not MISSING or f.default_factory is not MISSING:
-            begun = f.name
-        elif begun:
+            defaults[f.name] = f
+        elif defaults:
             raise TypeError(f"non-default argument {f.name!r} follows default argument")
+    names = [f.name for f in fields(made)]
+    known = set(names)
+    left = FEW
 
     def __init__(self: Any, *values: Any, **named: Any) -> None:
-        if made.__init__ is __init__:
-            made.__init__ = _init(made)
-        made.__init__(self, *values, **named)
+        nonlocal left
+        left -= 1
+        given = dict(zip(names, values, strict=False))
+        wrong = len(values) > len(names) or not named.keys() <= known - given.keys()
+        missing = known - given.keys() - named.keys() - defaults.keys()
+        if left < 0 or wrong or missing:  # the class's own has the words for what is wrong
+            if made.__init__ is __init__:
+                made.__init__ = _init(made)
+            made.__init__(self, *values, **named)
+            return
+        given |= named
+        held = self.__dict__
+        for name in names:
+            if name in given:
+                held[name] = given[name]
+            else:
+                f = defaults[name]
+                held[name] = f.default if f.default is not MISSING else f.default_factory()
+        if hasattr(made, "__post_init__"):
+            self.__post_init__()
 
     return __init__
 
