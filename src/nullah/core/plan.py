@@ -189,7 +189,7 @@ def plan(
     ]
     calls += (*done_timber.calls, *in_rough.calls)
     if found is not None and found[0] == done_break.request.fingerprint:
-        offered = breakdown_calls.layout_call(done_break, found[1], better_too)
+        offered = breakdown_calls.layout_call(done_break, found[1], better_too, done_piece.called)
         if offered:
             calls.append(offered)
     calls += [*done_true.calls, *done_joints.calls, *(c for one in done_together.values() for c in one.calls)]

@@ -161,9 +161,9 @@ def _a_reckoning(window: Window) -> None:
 
 
 def _wood_short(session: Session) -> None:
-    """The demo with its one board of larch kept whole, and the planner done with looking for places for what was to come out of it."""
-    larch = next(b for b in session.project.boards if b.name == "Board 3")
-    session.do(board_edits.keep_whole(session.project, larch.id), f"{larch.name} is kept whole")
+    """The demo with its boards of larch kept whole, and the planner done with looking for places for what was to come out of them."""
+    for larch in [b for b in session.project.boards if b.species == "western larch"]:
+        session.do(board_edits.keep_whole(session.project, larch.id), f"{larch.name} is kept whole")
     session.look_longer(SHORT_LOOK)
     while session.looking:
         settle()

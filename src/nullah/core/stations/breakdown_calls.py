@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from nullah.core.calls import Call, Change, Option
 from nullah.core.document import Board, Project
 from nullah.core.frozen import replace
@@ -14,10 +16,14 @@ from nullah.core.pieces.part import Part
 from nullah.core.stations.breakdown import BreakdownResult, accept, outline_of
 
 
-def layout_call(result: BreakdownResult, found: tuple[Layout, ...], better_too: bool = False) -> Call | None:
+def layout_call(
+    result: BreakdownResult, found: tuple[Layout, ...], better_too: bool = False, called: Callable[[str], str] = str
+) -> Call | None:
     """The call that offers new layouts, from what a search found; None where the accepted one serves and none is new.
 
-    ``better_too``: a better one was looked for, and is offered though the accepted one serves.
+    Args:
+        better_too: a better one was looked for, and is offered though the accepted one serves.
+        called: what a part or a group of an id is called.
     """
     if not result.blanks or not found:
         return None
@@ -28,7 +34,7 @@ def layout_call(result: BreakdownResult, found: tuple[Layout, ...], better_too: 
             return None
     elif result.layout is not None and not result.changed and not _mended_by(found[0], result):
         return None
-    options = [_offer(one, result) for one in found]
+    options = [_offer(one, result, called) for one in found]
     if result.layout is not None:
         held = result.problems[:3] or ("every part still lies clear and large enough",)
         options.append(Option("keep", "keep the layout as it is", held, _keep(result.request.fingerprint)))
@@ -45,14 +51,14 @@ def layout_call(result: BreakdownResult, found: tuple[Layout, ...], better_too: 
     else:
         question = "Boards or parts changed since the layout was taken; it still holds. Lay out again?"
     if result.layout is None and found[0].unplaced:
-        question = f"These boards have no place for {_named(found[0])}. Lay out the rest?"
+        question = f"These boards have no place for {_named(found[0], called)}. Lay out the rest?"
     return Call(
         "layout",
         "breakdown",
         question,
         tuple(options),
         recommended,
-        "what is marked on the boards stays good" if serves and not sooner else _why(found[0]),
+        "what is marked on the boards stays good" if serves and not sooner else _why(found[0], called),
         result.request.fingerprint,
         differ="Crosscut first is short and easy; a rip first can save an offcut that a crosscut would ruin.",
         parts=tuple(b.id for b in result.blanks),
@@ -106,18 +112,18 @@ def with_recut_stock(call: Call, part: Part | None, result: BreakdownResult, boa
     return replace(call, options=options)
 
 
-def _named(layout: Layout) -> str:
-    return ", ".join(p for p, _ in layout.unplaced)
+def _named(layout: Layout, called: Callable[[str], str]) -> str:
+    return ", ".join(called(p) for p, _ in layout.unplaced)
 
 
-def _why(best: Layout) -> str:
+def _why(best: Layout, called: Callable[[str], str]) -> str:
     if best.unplaced:
         part, why = best.unplaced[0]
-        return f"it places the most; {part}: {why}"
+        return f"it places the most; {called(part)}: {why}"
     return "every part has a place" + ("" if best.split_groups else ", the four sides in sequence from one length")
 
 
-def _offer(one: Layout, result: BreakdownResult) -> Option:
+def _offer(one: Layout, result: BreakdownResult, called: Callable[[str], str]) -> Option:
     saw = saw_plan(one.boards, result.sawing.boards)
     sums = totals(saw)
     off = [n for b in one.boards for n in leaves(b.root) if n.use == "offcut"]
@@ -127,10 +133,10 @@ def _offer(one: Layout, result: BreakdownResult) -> Option:
         said.append(f"largest offcut {marked(most.length)} x {marked(most.width)}")
     if one.split_groups:
         said.append("the sides do not come from one length: the figure will not run round")
-    said += [f"{group} come from {len(on)} boards" for group, on in apart(one, result.blanks).items()]
-    said += [f"{part}: {why}" for part, why in one.unplaced]
+    said += [f"{called(group)} come from {len(on)} boards" for group, on in apart(one, result.blanks).items()]
+    said += [f"{called(part)}: {why}" for part, why in one.unplaced]
     if not one.unplaced:
-        said.append(_recut_said(one, result))
+        said.append(_recut_said(one, result, called))
     new = accept(one, result.request.fingerprint, result.sawn)
 
     def change(project: Project) -> Project:
@@ -139,14 +145,14 @@ def _offer(one: Layout, result: BreakdownResult) -> Option:
     return Option(one.name, one.name, tuple(said), change)
 
 
-def _recut_said(one: Layout, result: BreakdownResult) -> str:
+def _recut_said(one: Layout, result: BreakdownResult, called: Callable[[str], str]) -> str:
     """What could be cut once more from what is left over."""
     short = [b.id for b in not_again(one, result.stock, result.blanks)]
     if not short:
         return "any part could be cut again from what is left"
     if len(short) == len(result.blanks):
         return "nothing is left to cut a part again from"
-    return f"what is left would not give {', '.join(short[:4])}{' and others' if len(short) > 4 else ''} again"
+    return f"what is left would not give {', '.join(called(p) for p in short[:4])}{' and others' if len(short) > 4 else ''} again"
 
 
 def _sawing_said(sums: Totals, boards: int, minutes: float) -> str:

@@ -146,9 +146,12 @@ class PieceResult:
 
     def called(self, name: str) -> str:
         """What a part is called whichever piece is in hand: a part of the first piece by its own name where its kind names parts by
-        letters, any other by its label, with its piece's name."""
+        letters, any other by its label, with its piece's name; and a group of them likewise."""
         made = self.of_part.get(name)
-        if made is None or (made.own is not None and not made.prefix):
+        if made is None:
+            of = next((m for m in self.made if m.prefix and name.startswith(m.prefix)), None)
+            return f"{of.piece.name}: {name.removeprefix(of.prefix).replace('-', ' ')}" if of is not None else name
+        if made.own is not None and not made.prefix:
             return name
         return next(p.name for p in made.parts if p.id == name)
 
