@@ -77,7 +77,13 @@ def _as_found(
 ) -> tuple[Primitive, ...]:
     tag = f"board:{b.id}"
     items: list[Primitive] = [
-        Area(rectangle(0, y, b.length, b.width), f"wood {b.species}", edge="lit" if chosen else "outline", tag=tag)
+        Area(
+            rectangle(0, y, b.length, b.width),
+            f"wood {b.species}",
+            edge="lit" if chosen else "outline",
+            tag=tag,
+            hint=_told(b),
+        )
     ]
     items += figure(wood_of(b), (b.length, b.width, b.thickness), (0, y))
     items += _straight_edge(b, y)
@@ -92,24 +98,15 @@ def _as_found(
     end_y = y + b.width / 2 - tall / 2
     items.append(Area(rectangle(end_x, end_y, thick, tall), f"end {b.species}", edge="outline", tag=tag))
     items += end_grain(wood_of(b), (b.length, b.width, b.thickness), (end_x, end_y), scale, upright=True)
-    rings, words = sawn_name(b.ring_angle), f"{b.name}  {b.species}, {marked(b.thickness)} thick, {b.moisture:g} %"
+    words = f"{b.name}  {b.species}, {marked(b.thickness)} thick, {b.moisture:g} %"
     if few:
         above = (0, y + b.width + 34)
         items.append(Text(above, words, size=13, bold=chosen, align="left", tag=tag, tall=GAP * 0.7))
-    else:
-        rings = ", ".join(
-            t
-            for t in (f"{b.name}  {marked(b.length)} x {marked(b.width)} x {marked(b.thickness)} {b.species}", rings)
-            if t
-        )
-    beside = (end_x + thick + 14, y + b.width / 2)
-    if rings:
-        ink = "quiet" if few else "ink"
-        items.append(
-            Text(
-                beside, rings, size=11, bold=chosen and not few, ink=ink, align="left", tall=b.width + CLOSE[0], tag=tag
-            )
-        )
+    beside, said = (end_x + thick + 14, y + b.width / 2), sawn_name(b.ring_angle) if few else b.name
+    if said:
+        tall = b.width + (0.0 if few else CLOSE[0])
+        bold, ink = chosen and not few, "quiet" if few else "ink"
+        items.append(Text(beside, said, size=11, bold=bold, ink=ink, align="left", tall=tall, tag=tag))
     if few or chosen:
         items.append(Dimension((0, y), (b.length, y), b.length, -15, edit=f"board.{b.id}.length"))
         items.append(Dimension((0, y), (0, y + b.width), b.width, 15, edit=f"board.{b.id}.width"))
@@ -117,6 +114,12 @@ def _as_found(
         items.append(Handle((b.length, y + b.width / 2), f"edge:{b.id}/length", "along", "pull the end"))
         items.append(Handle((b.length * 0.68, y + b.width), f"edge:{b.id}/width", "up", "pull the edge"))
     return tuple(items)
+
+
+def _told(b: Board) -> str:
+    """A board in a few words, for where one points at it."""
+    sizes = f"{marked(b.length)} x {marked(b.width)} x {marked(b.thickness)}"
+    return ", ".join(t for t in (f"{b.name}: {sizes} {b.species}", sawn_name(b.ring_angle), f"{b.moisture:g} %") if t)
 
 
 def _straight_edge(b: Board, y: float) -> list[Primitive]:
@@ -168,21 +171,24 @@ def laid_out(
     for b in used:
         items += _kept_sawn(b, at[b.id], roots.get(b.id), chosen, result.cut, result.held, back)
         items += _saw_lines(numbered.get(b.id, []), b, at[b.id])
-        size = f"{marked(b.length)} x {marked(b.width)} x {marked(b.thickness)}"
-        if b.id in result.options.kept:
-            size += ", kept whole"
-        elif b.sawn:
-            size += ", sawn"
-        size += ", its back seen through" if back else ""
         many = len(used) > MANY
+        words = (
+            b.name if many else f"{b.name}, {b.species}, {marked(b.length)} x {marked(b.width)} x {marked(b.thickness)}"
+        )
+        if b.id in result.options.kept:
+            words += ", kept whole"
+        elif b.sawn:
+            words += ", sawn"
+        words += ", its back seen through" if back and not many else ""
         items.append(
             Text(
                 (b.length + 30, at[b.id] + b.width / 2) if many else (0, at[b.id] - 30),
-                f"{b.name}, {b.species}, {size}",
+                words,
                 size=12,
                 align="left",
                 ink="quiet",
                 tag=f"board:{b.id}",
+                tall=b.width + CLOSE[1] if many else 0.0,
             )
         )
     return Drawing(tuple(items))
@@ -221,7 +227,9 @@ def _sawn(
     b: Board, y: float, root: Node | None, chosen: str, cut_parts: Names, held: Names = frozenset(), back: bool = False
 ) -> list[Primitive]:
     items: list[Primitive] = [
-        Area(rectangle(0, y, b.length, b.width), f"wood {b.species}", edge="outline", tag=f"board:{b.id}")
+        Area(
+            rectangle(0, y, b.length, b.width), f"wood {b.species}", edge="outline", tag=f"board:{b.id}", hint=_told(b)
+        )
     ]
     items += figure(wood_of(b), (b.length, b.width, b.thickness), (0, y))
     pieces = list(leaves(root)) if root is not None else []
