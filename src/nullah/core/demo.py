@@ -8,7 +8,7 @@ from __future__ import annotations
 from nullah.core import edit, step_edits
 from nullah.core.document import Board, Defect, Project, Reading, Room
 from nullah.core.document_pieces import Contents, Designed, Piece, Put
-from nullah.core.plan import PlanCache, plan
+from nullah.core.plan import plan
 from nullah.core.stations import breakdown
 
 
@@ -125,17 +125,13 @@ def untouched() -> Project:
     )
 
 
-def box(cache: PlanCache | None = None) -> Project:
-    """The seed-packet box alone, out of its four boards: the layout a search finds is accepted, the other calls wait.
-
-    Args:
-        cache: keeps what was worked of its plan on the way.
-    """
-    return _laid_out(untouched(), cache)
+def box() -> Project:
+    """The seed-packet box alone, out of its four boards: the layout a search finds is accepted, the other calls wait."""
+    return _laid_out(untouched())
 
 
-def _laid_out(first: Project, cache: PlanCache | None) -> Project:
-    result = plan(first, cache).breakdown
+def _laid_out(first: Project) -> Project:
+    result = plan(first).breakdown
     best = breakdown.offers(result.request)[0]
     return first.model_copy(update={"layout": breakdown.accept(best, result.request.fingerprint)})
 
@@ -210,13 +206,9 @@ def untouched_lot() -> Project:
     )
 
 
-def project(cache: PlanCache | None = None) -> Project:
-    """The demo as it opens: the three pieces, laid out as a search finds them, the other calls wait; the box in hand.
-
-    Args:
-        cache: keeps what was worked of its plan on the way.
-    """
-    return _laid_out(untouched_lot(), cache)
+def project() -> Project:
+    """The demo as it opens: the three pieces, laid out as a search finds them, the other calls wait; the box in hand."""
+    return _laid_out(untouched_lot())
 
 
 def after_some_work(project: Project) -> Project:

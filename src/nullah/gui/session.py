@@ -70,7 +70,6 @@ class Session(Figures, Looking):
         project: Project,
         path: Path | None = None,
         recovery_folder: Path | None = None,
-        cache: PlanCache | None = None,
     ) -> None:
         super().__init__()
         self.history = history.History(project)
@@ -78,7 +77,7 @@ class Session(Figures, Looking):
         self.path = path
         self.recovery = Recovery(recovery_folder)
         self.recovery.look(path)
-        self.cache = cache or PlanCache()
+        self.cache = PlanCache()
         self.here = "piece"
         self.lit_part = ""  # the part one has in mind, lit at every station
         self._tried: Project | None = None

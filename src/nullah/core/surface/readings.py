@@ -166,7 +166,7 @@ def _spread(start: float, reach: float, count: int) -> tuple[float, ...]:
 def _over(upper: Sequence[Sequence[float]], lower: Sequence[Sequence[float]]) -> Rows:
     """By how much the one lies over the other, where it does."""
     return tuple(
-        tuple([max(a - b, 0.0) for a, b in zip(*rows, strict=True)]) for rows in zip(upper, lower, strict=True)
+        tuple([a - b if a > b else 0.0 for a, b in zip(*rows, strict=True)]) for rows in zip(upper, lower, strict=True)
     )
 
 

@@ -361,6 +361,8 @@ class PieceView(QWidget):
         """The sums whole, or what is done by hand, as long as the drawing keeps its room."""
         wide, designed = self._inner_width(), isinstance(self.session.project.in_hand, Designed)
         self.drives.setVisible(self.instead is None)
+        if not self.session.lit_part and self.height() - self._beside() < LEAST_DRAWING:
+            self.drives.hide()  # a small window: what one may do gives way to the drawing
         room = self.height() - self._beside() - (LEAST_RODS if designed else LEAST_DRAWING)
         self._room_for_sums = room >= LEAST_SUMS
         self._show_sums()
