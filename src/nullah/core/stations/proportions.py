@@ -24,7 +24,7 @@ RATIOS = {
     "3 to 4": 3 / 4,
     "as long as each other": 1.0,
 }
-OFFERED = 3  # the nearest of them
+OFFERED = 2  # the nearest of them: with leaving it as it is three options, which are seen whole
 NEAR = 0.3  # of the longer: how far from what was asked for an offer may lie
 THERE = 0.004  # of the longer: so near to one, it stands in it
 FINEST = 0.5  # mm: what is offered is a length one marks
