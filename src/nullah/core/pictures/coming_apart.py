@@ -9,7 +9,7 @@ from nullah.core.drawing import Area, Drawing, Line, Point, Primitive, Text, rec
 from nullah.core.frozen import frozen, replace
 from nullah.core.layout.model import leaves
 from nullah.core.layout.saw import SawCut
-from nullah.core.pictures.boards import SAWN_GAP
+from nullah.core.pictures.boards import MANY, SAWN_GAP, SHORT
 from nullah.core.pictures.wood import fault
 from nullah.core.stations.breakdown import BreakdownResult
 
@@ -25,11 +25,12 @@ def coming_apart(boards: tuple[Board, ...], result: BreakdownResult, done: int) 
     for b in boards:
         if b.id not in roots:
             continue
-        drawn, _, tall = _Sawn(b, cuts, done, result.cut).pieces(roots[b.id], (0.0, 0.0))
+        drawn, long, tall = _Sawn(b, cuts, done, result.cut).pieces(roots[b.id], (0.0, 0.0))
         y -= tall
         items += [moved(p, (0.0, y)) for p in drawn]
-        words = f"{b.name}, {b.species}"
-        items.append(Text((0, y - 30), words, size=12, align="left", ink="quiet", tag=f"board:{b.id}"))
+        many = len(roots) > MANY  # then the names stand beside them
+        at, words = ((long + 30, y + tall / 2), b.name) if many else ((0.0, y - 30), f"{b.name}, {b.species}")
+        items.append(Text(at, words, size=12, align="left", ink="quiet", tag=f"board:{b.id}"))
         y -= SAWN_GAP
     return Drawing(tuple(items))
 
@@ -92,8 +93,13 @@ class _Sawn:
                 items.append(Line((*corners, corners[0]), "faint", dash=True))
             words = n.part + (" \u2713" if n.part in self.cut_parts else "")
             middle, ink = (n.x + n.length / 2, n.y + n.width / 2), "ink" if free else "quiet"
-            size = 17 if n.length > 60 else 12
-            items.append(Text(middle, words, size=size, bold=free, ink=ink, halo=True, tag=f"part:{n.part}"))
+            size = 17 if n.length > 60 and len(n.part) <= SHORT else 12
+            room, tall = n.length * 1.2, n.width * 1.6
+            items.append(
+                Text(
+                    middle, words, size=size, bold=free, ink=ink, halo=True, tag=f"part:{n.part}", room=room, tall=tall
+                )
+            )
         return items
 
     def _next(self, node: Node, cut: SawCut | None) -> list[Primitive]:
