@@ -1,5 +1,6 @@
 """Pictures: display lists to scale, with what may be clicked and typed on named in them."""
 
+import itertools
 import math
 from dataclasses import replace
 
@@ -138,3 +139,12 @@ def test_moving_a_drawing_keeps_its_size():
     shifted = Drawing(tuple(moved(drawing.items, 30, -7))).extent()
     assert shifted == pytest.approx((left + 30, low - 7, right + 30, top - 7))
     assert Drawing().extent() == (0, 0, 1, 1)
+
+
+@pytest.mark.parametrize("laid", [False, True])
+def test_boards_lie_clear_of_each_other(laid):
+    found, few = demo.project().boards, demo.boards()
+    for some in (found, few):
+        at = boards.rows(some, laid)
+        for above, below in itertools.pairwise(some):
+            assert at[below.id] + below.width < at[above.id]
