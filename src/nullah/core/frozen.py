@@ -28,24 +28,28 @@ def frozen(cls: type[T]) -> type[T]:
     made.__init__ = _until_compiled(made)
     made.__repr__ = __repr__
     made.__setattr__, made.__delattr__ = _refuse_to_set, _refuse_to_delete
-    made.__held__ = tuple(f.name for f in fields(made))
+    made.__held__ = dict.fromkeys(f.name for f in fields(made))  # in order
+    made.__begins__ = getattr(made, "__post_init__", None)
     return made  # type: ignore[no-any-return]
 
 
 def replace(one: T, **changes: Any) -> T:
-    """Another of the same class with some fields changed, as ``dataclasses.replace`` makes it, in a quarter of the time.
+    """Another of the same class with some fields changed, as ``dataclasses.replace`` makes it, in half to three quarters of the time.
 
     Raises:
         TypeError: there is no such field.
     """
     made: Any = type(one)
     names = made.__dict__.get("__held__")
-    if names is None or not changes.keys() <= set(names):
+    if names is None or not changes.keys() <= names.keys():
         return _replace(one, **changes)  # type: ignore[type-var]  # which has the words for what is wrong
     new: Any = object.__new__(made)
-    new.__dict__.update({name: changes[name] if name in changes else one.__dict__[name] for name in names})
-    if hasattr(made, "__post_init__"):
-        new.__post_init__()
+    was, held = one.__dict__, new.__dict__
+    for name in names:  # what is remembered of the one beside its fields is not of the other
+        held[name] = was[name]
+    held.update(changes)
+    if made.__begins__ is not None:
+        made.__begins__(new)
     return new  # type: ignore[no-any-return]
 
 

@@ -55,19 +55,17 @@ class PlanCache:
         """The kept result where every input is the same object or equal, else a fresh one."""
         old = self.kept.get(name)
         if old is not None and self.only is not None and name not in self.only:
-            return old[1]  # type: ignore[no-any-return]  # as below
-        if old is not None and all(a is b or _equal(a, b) for a, b in zip(old[0], inputs, strict=True)):
             return old[1]  # type: ignore[no-any-return]  # it was put there by the same work
-        result = work(*inputs)
-        self.kept[name] = (inputs, result)
-        self.worked.append(name)
+        result = self.of_piece(name, work, *inputs)
+        if self.kept[name] is not old:
+            self.worked.append(name)
         return result
 
     def of_piece(self, name: str, work: Callable[..., R], *inputs: Any) -> R:
         """As ``station``, for one piece's share of one, which is worked whenever its station is."""
         old = self.kept.get(name)
         if old is not None and all(a is b or _equal(a, b) for a, b in zip(old[0], inputs, strict=True)):
-            return old[1]  # type: ignore[no-any-return]  # as above
+            return old[1]  # type: ignore[no-any-return]  # as above, where it is kept
         result = work(*inputs)
         self.kept[name] = (inputs, result)
         return result

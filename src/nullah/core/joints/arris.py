@@ -149,14 +149,11 @@ class Arris:
         if wide > part.size[across] or (stop and 2 * (stop + deep) >= part.size[along]):
             raise NoJoint(f"A {self.title} of {marked(wide)} does not lie within {look.label(part.id)}.")
 
-        def at(u: float, axis: int, sign: int) -> float:
-            return part.size[axis] - u if sign > 0 else u
-
         if stop:  # what lies between a strip of the side and the line it comes down to, its ends sloping up
             near, far = ((stop, part.size[along] - stop), (stop + deep, part.size[along] - stop - deep))
             strips = [((a, 0.0), (b, 0.0), (b, w), (a, w)) for (a, b), w in ((near, wide), (far, 0.0))]
             outline, low = (
-                tuple(_in_order(along, x, across, at(u, across, off)) for x, u in strip) for strip in strips
+                tuple(_in_order(along, x, across, _from(part, u, across, off)) for x, u in strip) for strip in strips
             )
             return Cut(part.id, side_of(part, look.joint.way), outline, deep, low)
         return along_edge(part, look.joint.way, way, self.section(look, wide, deep))
@@ -325,12 +322,13 @@ def along_edge(part: Placed, side: str, edge: str, section: Sequence[Point]) -> 
     """
     (across, off), (into, on) = own_axis(part, edge), own_axis(part, side)
     along = 3 - across - into
-
-    def at(u: float, axis: int, sign: int) -> float:
-        return part.size[axis] - u if sign > 0 else u
-
-    points = tuple(_in_order(across, at(u, across, off), into, at(v, into, on)) for u, v in section)
+    points = tuple(_in_order(across, _from(part, u, across, off), into, _from(part, v, into, on)) for u, v in section)
     return Cut(part.id, BESIDE[along], points, part.size[along])
+
+
+def _from(part: Placed, mm: float, axis: int, sign: int) -> float:
+    """A coordinate so far in from the near or the far side of an axis."""
+    return part.size[axis] - mm if sign > 0 else mm
 
 
 def _in_order(a: int, x: float, b: int, y: float) -> Point:

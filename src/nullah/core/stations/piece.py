@@ -157,9 +157,9 @@ def _designed(
         misfit_call(piece, done, *misfit, choices) for misfit in done.misfits if not _is_cut(parts, pre, misfit[0])
     ]
     lost = tuple(lost_call(piece, name, words, choices) for name, words in done.lost)
-    if not (measured or cut or joints):  # while it is on paper yet
-        lost += proportion_calls(piece, KINDS[piece.kind], choices)
-    return Made(piece, parts, "", None, done), (*conflicts, *holds, *lost)
+    on_paper = not (measured or cut or joints)
+    proportions = proportion_calls(piece, KINDS[piece.kind], choices) if on_paper else ()
+    return Made(piece, parts, "", None, done), (*conflicts, *holds, *lost, *proportions)
 
 
 def _is_cut(parts: tuple[Part, ...], pre: str, name: str) -> bool:
