@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections import Counter
+
 from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
@@ -62,16 +64,16 @@ class Course(QWidget):
         pen = QPen(self.theme["computed"], 5.0)
         pen.setCapStyle(Qt.PenCapStyle.RoundCap)
         painter.strokePath(self._winding(reach, part), pen)
-        waiting = {s: sum(1 for c in plan.open_calls() if c.station == s) for s in STATIONS}
+        waiting, altered = Counter(c.station for c in plan.open_calls()), self.session.altered
         for i, station in enumerate(STATIONS):
-            self._station(painter, i, station, done[station], waiting[station])
+            self._station(painter, i, station, done[station], waiting[station], station in altered)
         if self.hasFocus():
             painter.setPen(QPen(self.theme["computed"], 1, Qt.PenStyle.DotLine))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(self.rect().adjusted(2, 2, -3, -3))
         painter.end()
 
-    def _station(self, painter: QPainter, i: int, station: str, done: float, waiting: int) -> None:
+    def _station(self, painter: QPainter, i: int, station: str, done: float, waiting: int, altered: bool) -> None:
         at, here = self._at(i), self.session.here == station
         painter.setPen(QPen(self.theme["computed" if done > 0 or here else "faint"], 2))
         painter.setBrush(self.theme["computed" if done >= 1 else "panel"])
@@ -95,7 +97,7 @@ class Course(QWidget):
             painter.setPen(self.theme["panel"])
             painter.setFont(font(12, True))
             painter.drawText(QRectF(spot.x() - 9, spot.y() - 9, 18, 18), Qt.AlignmentFlag.AlignCenter, str(waiting))
-        if station in self.session.altered:
+        if altered:
             painter.setPen(QPen(self.theme["computed"], 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawEllipse(at, 13, 13)

@@ -15,6 +15,7 @@ if TYPE_CHECKING:
     from manifold3d import Manifold
 
 Triangle = tuple[int, int, int]
+Groups = dict[tuple[str, float], list[tuple[Point, ...]]]  # outlines by the side they are on and how deep they go, mm
 NO_AREA = 1e-9  # mm2, twice: a triangle that is none
 PAST = 1.0  # mm a cut is carried past the sides it comes out at, so that no skin stays
 
@@ -60,9 +61,11 @@ def solid(part: str, size: Point3, cuts: Iterable[Cut]) -> Solid:
     sizes = tuple(on_grid(mm) for mm in size)
     if min(sizes) <= 0:
         raise BadSolid(f"{part} has no body: each of its sizes is more than zero.")
-    taken = [_prism(manifold3d, sizes, side, depth, outlines) for (side, depth), outlines in _gathered(cuts).items()]
+    groups = _gathered(cuts)
+    axis = _through(sizes, groups)
+    body = _sawn_through(manifold3d, sizes, axis, groups) if axis is not None else manifold3d.Manifold.cube(sizes)
+    taken = [_prism(manifold3d, sizes, side, depth, outlines) for (side, depth), outlines in groups.items()]
     taken += [_hull(manifold3d, sizes, cut) for cut in cuts if cut.far]
-    body = manifold3d.Manifold.cube(sizes)
     if taken:
         body = manifold3d.Manifold.batch_boolean([body, *taken], manifold3d.OpType.Subtract)
     if body.is_empty():
@@ -70,23 +73,55 @@ def solid(part: str, size: Point3, cuts: Iterable[Cut]) -> Solid:
     return _closed(body)
 
 
-def _gathered(cuts: Iterable[Cut]) -> dict[tuple[str, float], list[tuple[Point, ...]]]:
+def _gathered(cuts: Iterable[Cut]) -> Groups:
     """Outlines of plain cuts by side and depth, which are joined in two dimensions before they are sunk."""
-    found: dict[tuple[str, float], list[tuple[Point, ...]]] = defaultdict(list)
+    found: Groups = defaultdict(list)
     for cut in cuts:
         if not cut.far:
             found[cut.side, on_grid(cut.depth)].append(cut.outline)
     return found
 
 
+def _through(size: Sequence[float], groups: Groups) -> int | None:
+    """The axis along which most cuts go through the blank, if any does."""
+    counts = [0, 0, 0]
+    for (side, depth), outlines in groups.items():
+        axis = SIDES[side][0]
+        if depth >= size[axis]:
+            counts[axis] += len(outlines)
+    most = max(counts)
+    return counts.index(most) if most else None
+
+
+def _sawn_through(m: Any, size: Sequence[float], axis: int, groups: Groups) -> Manifold:
+    """The blank less all that goes through it along an axis, which needs two dimensions alone; those cuts leave the groups."""
+    through = [key for key in groups if SIDES[key[0]][0] == axis and key[1] >= size[axis]]
+    outlines = [outline for key in through for outline in groups.pop(key)]
+    wide, high = (mm for i, mm in enumerate(size) if i != axis)
+    blank = m.CrossSection([[(0.0, 0.0), (wide, 0.0), (wide, high), (0.0, high)]])
+    return _raised(blank - _flat(m, size, axis, outlines), axis, 0.0, size[axis])
+
+
 def _prism(m: Any, size: Sequence[float], side: str, depth: float, outlines: list[tuple[Point, ...]]) -> Manifold:
     """Outlines on a side sunk into the blank."""
     axis, far = SIDES[side]
-    face = [mm for i, mm in enumerate(size) if i != axis]
-    shapes = [_turned(o) for one in outlines for o in (one, *_past_the_edges(one, face))]
-    flat = m.CrossSection(shapes, m.FillRule.Positive)
     through = PAST if depth > size[axis] - 1e-6 else 0.0
     low, high = (size[axis] - depth - through, size[axis] + PAST) if far else (-PAST, depth + through)
+    return _raised(_flat(m, size, axis, outlines), axis, low, high)
+
+
+def _flat(m: Any, size: Sequence[float], axis: int, outlines: list[tuple[Point, ...]]) -> Any:
+    """Outlines across an axis joined into one section, carried past the edges of the blank that they reach."""
+    face = [mm for i, mm in enumerate(size) if i != axis]
+    shapes = []
+    for one in outlines:
+        points = _turned(one)
+        shapes += [points, *map(_anticlockwise, _past_the_edges(points, face))]
+    return m.CrossSection(shapes, m.FillRule.Positive)
+
+
+def _raised(flat: Any, axis: int, low: float, high: float) -> Manifold:
+    """A section raised from one place on its axis to another."""
     others = [i for i in range(3) if i != axis]
     matrix = [[0.0] * 4 for _ in range(3)]
     matrix[others[0]][0] = matrix[others[1]][1] = matrix[axis][2] = 1.0
@@ -94,30 +129,31 @@ def _prism(m: Any, size: Sequence[float], side: str, depth: float, outlines: lis
     return flat.extrude(high - low).transform(matrix)
 
 
-def _past_the_edges(outline: tuple[Point, ...], face: Sequence[float]) -> list[list[Point]]:
-    """What carries the outline outward over the edges and corners of the side that it reaches, so that the cut comes out there."""
-    points = [(on_grid(x), on_grid(y)) for x, y in outline]
-    borders = [(axis, edge, out) for axis, most in enumerate(face) for edge, out in ((0.0, -PAST), (most, PAST))]
+def _past_the_edges(points: Sequence[Point], face: Sequence[float]) -> list[list[Point]]:
+    """What carries an outline on the grid outward over the edges and corners of the side that it reaches, so that the cut comes out
+    there."""
+    wide, high = face
     found = []
-    for a, b in zip(points, [*points[1:], points[0]], strict=True):
-        reached = [(axis, out) for axis, edge, out in borders if a[axis] == edge]
-        for axis, out in reached:
-            if a[axis] == b[axis] and a != b:
-                found.append([a, b, _moved(b, axis, out), _moved(a, axis, out)])
-        if len(reached) == 2:
-            (_, across), (_, up) = reached
-            beyond = _moved(_moved(a, 0, across), 1, up)
-            found.append([a, _moved(a, 0, across), beyond, _moved(a, 1, up)])
+    b = points[0]
+    for a in reversed(points):  # from each to the one after it
+        across = -PAST if a[0] == 0.0 else PAST if a[0] == wide else 0.0
+        up = -PAST if a[1] == 0.0 else PAST if a[1] == high else 0.0
+        if across and a[0] == b[0] and a != b:
+            found.append([a, b, (b[0] + across, b[1]), (a[0] + across, a[1])])
+        if up and a[1] == b[1] and a != b:
+            found.append([a, b, (b[0], b[1] + up), (a[0], a[1] + up)])
+        if across and up:
+            found.append([a, (a[0] + across, a[1]), (a[0] + across, a[1] + up), (a[0], a[1] + up)])
+        b = a
     return found
-
-
-def _moved(point: Point, axis: int, by: float) -> Point:
-    return (point[0] + by, point[1]) if axis == 0 else (point[0], point[1] + by)
 
 
 def _turned(outline: Iterable[Point]) -> list[Point]:
     """The outline on the grid, anticlockwise."""
-    points = [(on_grid(x), on_grid(y)) for x, y in outline]
+    return _anticlockwise([(on_grid(x), on_grid(y)) for x, y in outline])
+
+
+def _anticlockwise(points: list[Point]) -> list[Point]:
     return points if area(tuple(points)) > 0 else points[::-1]
 
 
