@@ -8,7 +8,7 @@ import time
 from collections.abc import Callable, Iterator, Sequence
 
 from nullah.core.layout.graft import grafted
-from nullah.core.layout.model import Blank, Layout
+from nullah.core.layout.model import Blank, Layout, WayOut
 from nullah.core.layout.offers import Offers
 from nullah.core.layout.planner import paced
 from nullah.core.layout.ways_out import ways_out
@@ -31,7 +31,7 @@ def reports(task: Task, clock: Callable[[], float] = time.perf_counter) -> Itera
     began = told = clock()
     many = 4
 
-    def report(share: float, done: bool = False, ways: tuple[str, ...] = ()) -> Report:
+    def report(share: float, done: bool = False, ways: tuple[WayOut, ...] = ()) -> Report:
         layouts = tuple(grafted(one, r.kept) for one in offers.layouts()) if r.kept else offers.layouts()
         come = offers.progress
         placed = max(come.placed, placed_share(layouts[0], r.blanks)) if layouts else come.placed

@@ -9,7 +9,7 @@ from __future__ import annotations
 import struct
 
 from nullah.core.frozen import frozen
-from nullah.core.layout.model import Layout
+from nullah.core.layout.model import Layout, WayOut
 from nullah.core.stations.breakdown import Request
 
 LENGTH = struct.Struct(">Q")
@@ -36,7 +36,7 @@ class Report:
     share: float
     rounds: int
     done: bool = False
-    ways_out: tuple[str, ...] = ()
+    ways_out: tuple[WayOut, ...] = ()
 
 
 def packed(value: object) -> bytes:

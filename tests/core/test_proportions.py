@@ -34,6 +34,23 @@ def test_the_nearest_are_offered_and_the_golden_ratio_is_that_of_euclid():
     assert "480 in place of 450: 30 more" in told(call.option("3 to 5").consequences[0])
 
 
+@pytest.mark.parametrize(("length", "width"), [(800.0, 450.0), (700.0, 1050.0), (900.0, 1230.0), (1400.0, 520.0)])
+def test_what_is_taken_stands_in_the_proportion_it_is_called_by(length, width):
+    """Whichever of the two is the longer stays that; the other stays as it was asked for."""
+    project = table(length=length, width=width)
+    named = {"a third": 3, "1 to 2": 2, "3 to 5": 5 / 3, "2 to 3": 1.5, "3 to 4": 4 / 3, "as long as each other": 1}
+    named["the golden ratio"] = (1 + math.sqrt(5)) / 2
+    call = asked(project)
+    for option in () if call is None else call.options[1:]:
+        after = edit.take(project, call, option.id).in_hand
+        sides = piece_edits.answer(after, "width"), piece_edits.answer(after, "length")
+        assert sides[1] == length
+        assert sides[0] != width
+        assert (sides[0] - length) * (width - length) >= 0
+        assert max(sides) / min(sides) == pytest.approx(named[option.id], abs=0.004)
+    assert call is not None or length / width in (2 / 3, 1.5)
+
+
 @given(st.floats(300, 1500), st.floats(300, 1200))
 def test_property_what_is_taken_is_in_the_piece_and_nothing_is_asked_any_more(length, width):
     project = table(length=round(length, 1), width=round(width, 1))

@@ -7,10 +7,12 @@ from shapely.geometry import box as rectangle
 from shapely.ops import unary_union
 
 from nullah.core.document import Defect
+from nullah.core.frozen import replace
 from nullah.core.layout.check import problems
 from nullah.core.layout.model import Blank, Options, Stock, blocks, cuts, leaves
 from nullah.core.layout.saw import SawBoard, saw_plan, totals
 from nullah.core.layout.search import search
+from nullah.core.layout.ways_out import ways_out
 from nullah.core.measure import told
 
 SHOW = frozenset()
@@ -196,3 +198,29 @@ def test_effort_is_the_area_the_saw_goes_through():
     sums = totals(saw_plan(layout.boards, {"b1": SawBoard(25.0)}))
     assert sums.across == pytest.approx(100 * 25 / 1e6)
     assert sums.along == 0
+
+
+def ways_for(board, *blanks):
+    layout = search([board], blanks, Options())[0]
+    return ways_out([board], blanks, Options(), layout)
+
+
+def test_a_part_that_a_knot_keeps_out_may_hold_it_or_a_board_is_bought():
+    """Parts are called by the names they have, not by ids; what is bought is as long and wide as the part with what squaring takes."""
+    knotty = stock(length=1000.0, width=120.0, defects=[fault("sound knot", x=480.0, y=40.0)])
+    hold, buy = ways_for(knotty, blank("2.top", length=900.0))
+    called = {"2.top": "Table: top"}.get
+    assert hold.said(called) == "Let Table: top hold sound knots and sapwood outside the joints: then all has a place."
+    # 18 thick is sawn from 25 (a trade size); 900 and a kerf of 1.5 with 60 for the ends; 100 wide and 6
+    assert told(buy.said(called)) == (
+        "Or buy a board of white ash, 25 thick, 106 wide or more and 961.5 long: 0.10 m\u00b2 for Table: top."
+    )
+
+
+def test_half_the_allowance_is_a_way_out_only_where_it_is_enough():
+    short = stock(length=890.0, width=120.0)
+    part = blank("a", length=900.0)
+    enough, too_little = (replace(part, least=(long, 100.0)) for long in (880.0, 895.0))
+    assert [w.words.split(" on ")[0] for w in ways_for(short, enough)[:-1]] == ["Leave half the allowance"]
+    assert len(ways_for(short, too_little)) == 1  # to buy one
+    assert ways_for(stock(length=1000.0), part) == ()

@@ -134,3 +134,16 @@ def blocks(defect: Defect, blank: Blank, x: float, y: float, length: float, widt
     return any(
         overlaps(end, y, zone, width, defect.x, defect.y, defect.length, defect.width) for end in (x, x + length - zone)
     )
+
+
+@frozen
+class WayOut:
+    """A way that gives every part a place, or what to buy for what has none: a sentence with ``{parts}`` for those it is about, and
+    their ids."""
+
+    words: str
+    parts: tuple[str, ...] = ()
+
+    def said(self, called: Callable[[str], str]) -> str:
+        """The sentence; ``called`` names a part by its id."""
+        return self.words.format(parts=", ".join(map(called, self.parts)))

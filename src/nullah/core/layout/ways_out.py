@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 
 from nullah.core.frozen import replace
-from nullah.core.layout.model import Blank, Layout, Options, Stock
+from nullah.core.layout.model import Blank, Layout, Options, Stock, WayOut
 from nullah.core.layout.search import search
 from nullah.core.measure import marked
 
@@ -15,21 +15,20 @@ SPARE = 60.0  # mm of length for squaring the ends of a board not yet seen
 HIDES = frozenset({"sound knot", "sapwood"})
 
 
-def ways_out(stock: Sequence[Stock], blanks: Sequence[Blank], options: Options, layout: Layout) -> tuple[str, ...]:
-    """Sentences, each one way that gives every part a place (tried, not guessed), or what to buy for what has none."""
+def ways_out(stock: Sequence[Stock], blanks: Sequence[Blank], options: Options, layout: Layout) -> tuple[WayOut, ...]:
+    """Each way out there is: one that gives every part a place is tried, not guessed."""
     without = {p for p, _ in layout.unplaced}
     short = [b for b in blanks if b.id in without]
     if not short:
         return ()
-    names = ", ".join(b.id for b in short)
-    out = []
+    names, out = tuple(b.id for b in short), []
     trials: tuple[tuple[str, Callable[[Blank], Blank], Options], ...] = (
         (
-            f"Let {names} hold sound knots and sapwood outside the joints",
+            "Let {parts} hold sound knots and sapwood outside the joints",
             lambda b: replace(b, forgives=b.forgives | HIDES),
             options,
         ),
-        (f"Leave half the allowance on {names}", lambda b: replace(b, length=b.least[0], width=b.least[1]), options),
+        ("Leave half the allowance on {parts}", lambda b: replace(b, length=b.least[0], width=b.least[1]), options),
         ("Cut the group out of different lengths", lambda b: b, replace(options, keep_groups=False)),
     )
     for words, relaxed, with_options in trials:
@@ -37,11 +36,11 @@ def ways_out(stock: Sequence[Stock], blanks: Sequence[Blank], options: Options, 
         if tried == list(blanks) and with_options == options:
             continue
         if not search(stock, tried, with_options)[0].unplaced:
-            out.append(f"{words}: then all has a place.")
+            out.append(WayOut(f"{words}: then all has a place.", names))
     return (*out, *_to_buy(short, options))
 
 
-def _to_buy(short: Sequence[Blank], options: Options) -> list[str]:
+def _to_buy(short: Sequence[Blank], options: Options) -> list[WayOut]:
     """One board for each species and thickness that is short, laid out end to end."""
     out = []
     for species, thick in sorted({(b.species, b.thickness) for b in short}):
@@ -50,7 +49,10 @@ def _to_buy(short: Sequence[Blank], options: Options) -> list[str]:
         long = sum(b.length + options.crosscut_kerf for b in mine) + SPARE
         sold = next((t for t in SOLD_THICK if t >= thick + TRUING), thick + TRUING)
         out.append(
-            f"Or buy a board of {species}, {marked(sold)} thick, {marked(wide)} wide or more and {marked(long)} long: "
-            f"{wide * long / 1e6:.2f} m\u00b2 for {', '.join(b.id for b in mine)}."
+            WayOut(
+                f"Or buy a board of {species}, {marked(sold)} thick, {marked(wide)} wide or more and {marked(long)} long: "
+                f"{wide * long / 1e6:.2f} m\u00b2 for {{parts}}.",
+                tuple(b.id for b in mine),
+            )
         )
     return out

@@ -10,7 +10,6 @@ from nullah.core.design import (
     JointDesign,
     Mark,
     PartDesign,
-    Ref,
     Rod,
     between,
     from_mark,
@@ -21,7 +20,7 @@ from nullah.core.design import (
 from nullah.core.joints.arris import EASED, eased
 from nullah.core.joints.plan import Check
 from nullah.core.measure import INCH, at_least, marked
-from nullah.core.pieces.chest_fittings import BEARS, OPEN, PIVOT, STAY, TILL, bracket, stay, till
+from nullah.core.pieces.chest_fittings import TILL, bracket, stay, stay_checks, stay_words, till
 from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Proportion, Use, moves_in_slots, of_woods
 from nullah.core.pieces.sizes import NoPiece, Sizes
 
@@ -209,25 +208,14 @@ def checks(asked: Answers, sizes: Sizes, grows: Grows) -> tuple[Check, ...]:
                 f"the bottom grows {marked(wet)} by the wettest month; {marked(_free(asked))} is free",
             )
         )
-    if sizes.has("stay"):
-        inside = sizes.value(Ref("depth", "inside-back")) - sizes.value(Ref("depth", "inside-front"))
-        long = sizes.size("stay")[0]
-        words = f"the stay, {marked(long)} long, folds down along the end, {marked(inside)} inside"
-        found.append(Check(at_least(inside, PIVOT[0] - STAY[1] / 2 + long), words))
-    return (*found, *moves_in_slots("lid", SLOT - SCREW, sizes, grows))
+    return (*found, *stay_checks(sizes), *moves_in_slots("lid", SLOT - SCREW, sizes, grows))
 
 
 def use(asked: Answers) -> Use:
     """Where the chest is used."""
     words = "Hang the lid with a stay that holds it open, so that it cannot fall shut."
     if asked["stay"]:
-        before, below = PIVOT
-        inside = asked["depth"] - 2 * asked["stock"]
-        words = (
-            f"Hang the lid. Screw the stay to the right end so that it turns, {marked(before)} before the back and "
-            f"{marked(below)} below the rim; it bears on the lid {marked(BEARS * inside)} from the hinges, where a stop is screwed "
-            f"to it, and holds it open at {OPEN:.0f} degrees."
-        )
+        words = f"Hang the lid. {stay_words(asked['depth'] - 2 * asked['stock'])}"
     return Use(
         "Put it to use",
         words,

@@ -11,6 +11,7 @@ from nullah.core.design import (
     JointDesign,
     Mark,
     PartDesign,
+    Ref,
     Rod,
     Sum,
     between,
@@ -20,6 +21,9 @@ from nullah.core.design import (
     up_to,
 )
 from nullah.core.frozen import frozen
+from nullah.core.joints.plan import Check
+from nullah.core.measure import at_least, marked
+from nullah.core.pieces.sizes import Sizes
 
 TILL = (150.0, 110.0, 10.0)  # mm long inside, deep, and thick
 SHALLOW = 4.0  # mm of the till's dadoes
@@ -169,6 +173,26 @@ def stay(inside: float) -> Fittings:
     )
     hole: dict[str, Answer] = {"diameter": SCREW + 0.5, "along": wide / 2, "across": wide / 2}
     return Fittings((part,), (), (JointDesign("stay-hole", "bored_hole", "stay", "", "left", hole),))
+
+
+def stay_checks(sizes: Sizes) -> tuple[Check, ...]:
+    """Whether the stay, if the chest has one, folds down along the end."""
+    if not sizes.has("stay"):
+        return ()
+    inside = sizes.value(Ref("depth", "inside-back")) - sizes.value(Ref("depth", "inside-front"))
+    long, wide = sizes.size("stay")[:2]
+    words = f"the stay, {marked(long)} long, folds down along the end, {marked(inside)} inside"
+    return (Check(at_least(inside, PIVOT[0] - wide / 2 + long), words),)
+
+
+def stay_words(inside: float) -> str:
+    """How the stay of a chest so deep inside, mm, is put on."""
+    before, below = PIVOT
+    return (
+        f"Screw the stay to the right end so that it turns, {marked(before)} before the back and {marked(below)} below the rim; it "
+        f"bears on the lid {marked(BEARS * inside)} from the hinges, where a stop is screwed to it, and holds it open at "
+        f"{OPEN:.0f} degrees."
+    )
 
 
 def _part(label: str, face: str, up: str, along: Along, across: Along, through: Along) -> PartDesign:

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import re
-
 from PySide6.QtCore import QRect, QSize, Qt
 from PySide6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 
@@ -38,8 +36,6 @@ GIVEN = {  # what the layout goes by: its word in the row of fields, whether it 
         "how many times the common a metre of sawing counts: the more, the less is sawn and the more is wasted",
     ),
 }
-
-OF_ANOTHER = re.compile(r"\b\d+\.[a-z][a-z0-9-]*")  # ids of parts of pieces that are not the first
 
 
 class BreakdownView(QWidget):
@@ -213,8 +209,7 @@ class BreakdownView(QWidget):
         words = f"{state}, {f'{report.rounds:,}'.replace(',', chr(0x202F))} tries"
         placed, at_most = (f"{100 * share:.1f}\u00a0%" for share in (report.placed, report.at_most))
         words += f": {placed} of the wood asked for has a place, at most {at_most} could."
-        called = s.plan.piece.called
-        ways = [OF_ANOTHER.sub(lambda found: called(found[0]), way) for way in report.ways_out[:2]]
+        ways = [way.said(s.plan.piece.called) for way in report.ways_out[:2]]
         self.looked.setText(s.told(" ".join([words, *ways])))
 
     def live(self) -> None:
