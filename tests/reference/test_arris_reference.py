@@ -157,6 +157,15 @@ def test_an_edge_that_is_eased_touches_nothing_below_it(kind, part, edge):
     assert not [c for c in now.calls if "set aside" in c.question]
 
 
+@pytest.mark.parametrize("overhang", [0.8, 2.0, 4.0, 30.0])
+def test_a_chamfer_is_smaller_than_the_reveal_beside_it(overhang):
+    """Common practice, no source; and of a thick top under a wide reveal it is 3 mm as ever."""
+    now = plan(Project(pieces=(KINDS["small_table"].piece({"edge": "chamfered", "overhang": f"{overhang}"}),)))
+    (joint,) = [j for j in now.joints.joints if j.id == "edge-top"]
+    assert 0.5 <= joint.figures["wide"] < overhang
+    assert overhang < 30 or joint.figures["wide"] == 3.0
+
+
 def segment(radius, rise):
     """The area of a segment of a circle (any table of geometry)."""
     return radius**2 * math.acos((radius - rise) / radius) - (radius - rise) * math.sqrt(2 * radius * rise - rise**2)

@@ -27,6 +27,10 @@ DEEP = {
     "ogee": 0.8,
     "thumbnail": 0.45,
 }  # of its width: how deep a moulding is (common practice, no source)
+LEAST_CHAMFER = 0.5  # mm
+OF_REVEAL = (
+    2 / 3
+)  # of the reveal beside it: a chamfer that looks meant (common practice, no source, has it smaller than that)
 STEP = 0.2  # of a thumbnail's depth: its step
 BESIDE = {0: "left", 1: "lower", 2: "back"}  # the side across each axis of a part
 EDGES = Ask("edges", "which of the side's edges: all, or ways as front left", "text", "all")
@@ -303,11 +307,12 @@ EASED = Ask(
 
 def eased(part: str, how: str, thickness: float, overhang: float, edges: str = "all") -> list[JointDesign]:
     """What a kind's answer to ``EASED`` comes to for a part that lies and stands over what is below it, mm: nothing where its edges
-    stay square."""
+    stay square. A chamfer stays smaller than the reveal beside it, which is how far the part stands over."""
     if how == "square":
         return []
+    chamfer = min(3.0, thickness / 4, overhang * OF_REVEAL if overhang > LEAST_CHAMFER / OF_REVEAL else 3.0)
     family, way, asked = {
-        "chamfered": ("chamfer", "up", {"size": min(3.0, thickness / 4)}),
+        "chamfered": ("chamfer", "up", {"size": chamfer}),
         "rounded": ("round_over", "up", {"radius": min(6.0, thickness / 2)}),
         "bevelled below": ("bevel", "down", {"wide": min(2 * thickness, overhang), "edge": thickness / 2}),
     }[how]
@@ -340,7 +345,7 @@ CHAMFER = Chamfer(
     "chamfer",
     "An arris planed off at 45 degrees, through or with stops.",
     (
-        Ask("size", "how wide it is on both sides", "length", 3.0, 0.5, 100.0),
+        Ask("size", "how wide it is on both sides", "length", 3.0, LEAST_CHAMFER, 100.0),
         Ask("stop", "how far from the ends it stops; 0: it runs through", "length", 0.0, 0.0, 2000.0),
         EDGES,
     ),
