@@ -155,14 +155,14 @@ def test_a_rest_stands():
         assert face + 150 * math.sin(math.radians(tilt)) + 15 <= foot[1][1] + 1e-6
 
 
-def screwed(**asked):
+def screwed(family="butt_screws", **asked):
     """A board of 400 x 100 x 20 lying on a rail of 400 x 60 x 40, screwed to it from above."""
     edits = (
         AddPart(id="rail", label="rail", length=400, width=60, thickness=40, face="front", upper="up"),
         AddPart(
             id="board", label="board", length=400, width=100, thickness=20, face="up", upper="back", at=(0, -30, 60)
         ),
-        AddJoint(id="on", family="butt_screws", first="board", second="rail", way="down", asked=asked),
+        AddJoint(id="on", family=family, first="board", second="rail", way="down", asked=asked),
     )
     return plan(Project(pieces=(Designed(kind="free", name="x", edits=edits),)))
 
@@ -198,6 +198,48 @@ def test_slots_lie_across_the_board_that_moves():
         assert along < 4.51
         assert across == pytest.approx(12.0, abs=0.2)
     assert all(wide == pytest.approx(deep, abs=0.01) for *_, wide, deep in holes(bodies["rail"], 59.0))
+
+
+def battened(family, wide=500.0, batten=480.0, **asked):
+    """A board 300 along the grain and ``wide`` across, on top of a batten 40 high and 20 thick that runs across its grain."""
+    edits = (
+        AddPart(id="batten", label="batten", length=batten, width=40, thickness=20, face="left", upper="up"),
+        AddPart(
+            id="board", label="board", length=300, width=wide, thickness=22, face="up", upper="back", at=(0, 0, 40)
+        ),
+        AddJoint(id="on", family=family, first="batten", second="board", way="up", asked={"long": 55.0, **asked}),
+    )
+    return plan(Project(pieces=(Designed(kind="free", name="x", edits=edits),)))
+
+
+@pytest.mark.parametrize(("family", "asked"), [("batten_in_slots", {}), ("butt_screws", {"slotted": True})])
+def test_slots_lie_the_way_a_wide_part_moves_past_what_crosses_its_grain(family, asked):
+    """Wood moves across its grain (any handbook), and so along the batten; it moves to both sides of a tight screw in the middle."""
+    for batten, count in ((480.0, 4), (600.0, 5)):
+        now = battened(family, wide=620.0, batten=batten, slot=10.0, **asked)
+        found = sorted((y, along, across) for _, y, along, across in holes(read(parts_obj.text(now))["batten"], 20.0))
+        assert len(found) == count
+        for n, (_, thick, long) in enumerate(found):
+            assert thick < 4.51
+            assert long == pytest.approx(4.4 if 2 * n + 1 == count else 10.0, abs=0.2)
+        (joint,) = now.joints.joints
+        assert "along the row" in joint.steps[1]
+        assert ("the middle one tight" in joint.steps[2]) == (count == 5)
+
+
+def test_a_batten_that_does_not_cross_the_grain_says_so_and_the_chests_lid_moves_along_its_battens():
+    (refused,) = screwed("batten_in_slots").calls
+    assert "across the grain" in refused.question
+    assert battened("batten_in_slots").calls == ()
+    chest = plan(Project(pieces=(KINDS["boarded_chest"].piece({}),)))
+    corners, faces = batten = read(parts_obj.text(chest))["batten-left"]
+    levels = corners[faces.ravel(), 2]
+    slots = holes(batten, (levels.min() + levels.max()) / 2)
+    longest = [max(long, wide) for _, _, wide, long in slots]
+    assert (
+        sum(long == pytest.approx(12.0, abs=0.2) for long in longest) == len(slots) // 2 * 2
+    )  # one of an odd number is round
+    assert all(wide < 4.51 for _, _, wide, _ in slots)
 
 
 def test_screws_that_do_not_come_through_and_screws_that_come_out_are_told():

@@ -11,7 +11,7 @@ from nullah.core.joints.family import Family
 from nullah.core.joints.housing import DADO, GROOVE, RABBET
 from nullah.core.joints.mortise import MORTISE_AND_TENON
 from nullah.core.joints.nailed_rabbet import NAILED_RABBET
-from nullah.core.joints.screws import SCREWS
+from nullah.core.joints.screws import BATTEN, SCREWS
 from nullah.core.joints.taper import TAPER
 
 FAMILIES: dict[str, Family] = {
@@ -24,6 +24,7 @@ FAMILIES: dict[str, Family] = {
         MORTISE_AND_TENON,
         TAPER,
         SCREWS,
+        BATTEN,
         EDGE_JOINT,
         NAILED_RABBET,
         CUT_OUT,

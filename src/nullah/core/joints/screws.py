@@ -1,4 +1,4 @@
-"""A butt joint with screws: one part against another, screwed through, slotted where the wood moves across."""
+"""Screws through one part into another: a butt joint, slotted where the wood moves, and a batten in slots across a wide part."""
 
 from __future__ import annotations
 
@@ -61,8 +61,13 @@ class Screws:
             return in_a_row(high - low)[0 if name == "count" else 1]
         raise NoJoint(f"A screwed joint has no {name}.")
 
+    def slotted(self, look: Look) -> bool:
+        """Whether the wood can move past the screws."""
+        return bool(look.asked("slotted"))
+
     def plan(self, look: Look) -> JointPlan:
-        """The joint laid out: holes through the first, pilots in the second."""
+        """The joint laid out: holes through the first, pilots in the second. Slots lie the way the one moves past the other; the screw
+        in the middle, where there is one, has a round hole."""
         joint = look.joint
         first, second = look.stands(joint.first), look.stands(joint.second)
         a, b = look.label(joint.first), look.label(joint.second)
@@ -74,22 +79,14 @@ class Screws:
         if bite <= 0:
             raise NoJoint(f"Screws of {marked(long)} do not come through {a}, which is {marked(deep)} thick there.")
         pilot_deep = min(bite, (mate[1] - mate[0]) - 0.5)
-        slotted = bool(look.asked("slotted"))
-        cuts = []
-        for at in _spots(look):
-            cuts.append(
-                _hole(
-                    first,
-                    at,
-                    OPPOSITE[joint.way],
-                    screw / 2 + 0.25,
-                    deep,
-                    float(look.asked("slot")) if slotted else 0.0,
-                    joint.way,
-                )
-            )
-            cuts.append(_hole(second, at, OPPOSITE[joint.way], pilot / 2, pilot_deep, 0.0, joint.way))
-        count = len(cuts) // 2
+        spots, cuts = _spots(look), []
+        count = len(spots)
+        slotted = self.slotted(look)
+        slot, slides = (float(look.asked("slot")), _slides(look)) if slotted else (0.0, 0)
+        for n, at in enumerate(spots):
+            free = 0.0 if 2 * n + 1 == count else slot
+            cuts.append(_hole(first, at, joint.way, screw / 2 + 0.25, deep, free, slides))
+            cuts.append(_hole(second, at, joint.way, pilot / 2, pilot_deep))
         return JointPlan(
             joint.id,
             self.name,
@@ -104,11 +101,8 @@ class Screws:
                 f"Set out {count} screws along {a}: the first and last {marked(FROM_END)} from the ends, the rest evenly between."
                 if count > 1
                 else f"Set out one screw in the middle of {a}.",
-                f"Bore {'slots across the grain of what moves' if slotted else 'clearance holes'} through {a}; "
-                f"try the pilot in scrap, then bore {b}.",
-                "Drive them without glue where the wood must move, the middle one tight and the rest free in their slots."
-                if slotted
-                else "Glue where the grain runs alike, and drive the screws home.",
+                f"Bore {_bored(look, count) if slotted else 'clearance holes'} through {a}; try the pilot in scrap, then bore {b}.",
+                _driven(count) if slotted else "Glue where the grain runs alike, and drive the screws home.",
             ),
             (
                 Check(
@@ -171,23 +165,87 @@ def _spots(look: Look) -> list[tuple[float, float, float]]:
     return spots
 
 
+def _grain(look: Look, part: str) -> int:
+    """The axis of the frame that a part's grain runs along."""
+    way = look.stands(part).axes[0]
+    return max(range(3), key=lambda k: abs(way[k]))
+
+
+def _slides(look: Look) -> int:
+    """The axis one part moves along past the other: along the row of screws where the grain of either crosses it, else across."""
+    line = _line(look)
+    if {_grain(look, look.joint.first), _grain(look, look.joint.second)} == {line}:
+        return 3 - axis_of(look.joint.way)[0] - line
+    return line
+
+
+def _bored(look: Look, count: int) -> str:
+    """What is bored for so many screws in slots."""
+    if count == 1:
+        return "a round hole"
+    words = f"slots that lie {'along' if _slides(look) == _line(look) else 'across'} the row"
+    return f"a round hole in the middle and {words}" if count % 2 else words
+
+
+def _driven(count: int) -> str:
+    """How so many screws in slots are driven."""
+    if count == 1:
+        return "Drive it without glue: the wood moves to both sides of it."
+    if count % 2:
+        return "Drive them without glue, the middle one tight and the rest free in their slots."
+    return "Drive them without glue, each in the middle of its slot, snug and no more."
+
+
 def _hole(
-    part: Placed, at: tuple[float, float, float], enters: str, radius: float, deep: float, slot: float, way: str
+    part: Placed,
+    at: tuple[float, float, float],
+    way: str,
+    radius: float,
+    deep: float,
+    slot: float = 0.0,
+    slides: int = 0,
 ) -> Cut:
-    """A hole, or a slot across the part, into the side that looks ``enters``; of the second part that is where the two meet."""
-    side = side_of(part, enters)
-    drop = own_axis(part, way)[0]
+    """A hole into the side a screw comes in at, which looks against ``way``; of the second part that is where the two meet. ``slot`` mm
+    long along the frame's axis ``slides``, where it is longer than round."""
+    side = side_of(part, OPPOSITE[way])
     own = own_point(part, at)
     i, j = (k for k in range(3) if k != SIDES[side][0])
     half = max(0.0, slot / 2 - radius)
-    wide = 1 if {i, j} == {0, 1} else (0 if i else 1)  # the slot lies across the part's length where it can
+    long = j == max(range(3), key=lambda k: abs(part.axes[k][slides]))
     points = []
     for n in range(ROUND):
         turn = 2 * math.pi * (n + 0.5) / ROUND
         off = [radius * math.cos(turn), radius * math.sin(turn)]
-        off[wide] += half if off[wide] > 0 else -half
+        off[long] += half if off[long] > 0 else -half
         points.append((own[i] + off[0], own[j] + off[1]))
-    return Cut(part.id, side, tuple(points), min(deep, part.size[drop]))
+    return Cut(part.id, side, tuple(points), min(deep, part.size[own_axis(part, way)[0]]))
+
+
+@frozen
+class Batten(Screws):
+    """A batten that holds a wide part flat and lets it move."""
+
+    def slotted(self, look: Look) -> bool:
+        """Always: screwed fast it would split what it holds."""
+        return True
+
+    def plan(self, look: Look) -> JointPlan:
+        """As screws in slots are, where it crosses the grain of what it holds."""
+        a, b = look.joint.first, look.joint.second
+        if _grain(look, a) == _grain(look, b) or _grain(look, a) != _line(look):
+            raise NoJoint(
+                f"A batten lies across the grain of what it holds flat; {look.label(a)} does not lie so on {look.label(b)}."
+            )
+        return super().plan(look)
 
 
 SCREWS = Screws()
+BATTEN = Batten(
+    name="batten_in_slots",
+    about="A batten across a wide part, to hold it flat, screwed through slots.",
+    joins=Joins(
+        "Holds a wide part flat; a lid or a door of boards hangs on it.",
+        "The wide part moves past it, in slots as long as the movement; glue would split it.",
+    ),
+    asks=tuple(ask for ask in SCREWS.asks if ask.name != "slotted"),
+)

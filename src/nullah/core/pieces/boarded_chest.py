@@ -192,8 +192,8 @@ def _battens(parts: list[PartDesign], joints: list[JointDesign]) -> None:
                 role="inside",
             )
         )
-        asks: dict[str, Answer] = {"slotted": True, "slot": SLOT, "screw": SCREW, "long": wide + 12.0}
-        joints.append(JointDesign(f"slots-{end}", "butt_screws", f"batten-{end}", "lid", "up", asks, set="battens"))
+        asks: dict[str, Answer] = {"slot": SLOT, "screw": SCREW, "long": wide + 12.0}
+        joints.append(JointDesign(f"slots-{end}", "batten_in_slots", f"batten-{end}", "lid", "up", asks, set="battens"))
 
 
 def checks(asked: Answers, sizes: Sizes, grows: Grows) -> tuple[Check, ...]:
