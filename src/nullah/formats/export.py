@@ -63,7 +63,7 @@ def _pictures(plan: Plan) -> list[tuple[str, Drawing]]:
         if drawing.items:
             out.append((name, drawing))
     if plan.breakdown.layout is not None and plan.project.boards:
-        out.append(("layout", boards.laid_out(plan.project.boards, plan.breakdown)))
+        out.append(("layout", boards.laid_out(plan.project.boards, plan.breakdown, name=plan.piece.written)))
     return out
 
 

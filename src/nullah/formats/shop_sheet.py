@@ -80,7 +80,7 @@ class _Sheet(Sheet):
         for one in laid:
             board = by_id[one.board]
             alone = replace(p.breakdown, layout=layout.model_copy(update={"boards": (one,)}) if layout else None)
-            self.drawing(boards.laid_out((board,), alone), BOARD)
+            self.drawing(boards.laid_out((board,), alone, name=p.piece.written), BOARD)
             for cut in p.breakdown.cuts:
                 if cut.board == one.board:
                     self.box(cut.name in done)

@@ -237,7 +237,7 @@ def drawing_for(session: Session, step: Step) -> tuple[Drawing, str]:
     cut = next((c for c in plan.breakdown.cuts if step.saws and c.name == step.id), None)
     if cut is not None:
         mine = tuple(b for b in session.project.boards if b.id == cut.board)
-        return boards.laid_out(mine, plan.breakdown), f"cut:{cut.number}"
+        return boards.laid_out(mine, plan.breakdown, name=plan.piece.written), f"cut:{cut.number}"
     if step.station == "trueup" and step.parts and plan.trueup.of(step.parts[0]):
         return surface.picture(plan.trueup.of(step.parts[0])), ""
     return piece.of(plan), f"part:{step.parts[0]}" if step.parts else ""

@@ -19,7 +19,7 @@ from nullah.core.joints.family import (
     over_an_edge,
     side_of,
 )
-from nullah.core.joints.plan import Face, JointPlan, drawn_face
+from nullah.core.joints.plan import Face, JointPlan, counted, drawn_face
 from nullah.core.shapes.cut import Cut
 
 CORNERLESS = "{} and {} do not stand as a corner does: faces out, edges one way."
@@ -89,7 +89,7 @@ class Corner:
         return replace(
             made,
             id=joint.id,
-            name=f"Corner of {a} and {b}: {laid.tails} {'tail' if laid.tails == 1 else 'tails'} on {a}",
+            name=f"Corner of {a} and {b}: {counted(laid.tails, 'tail')} on {a}",
             settings=tuple(
                 replace(s, use=s.use.replace(f"at {joint.first}", f"at {a}").replace(f"at {joint.second}", f"at {b}"))
                 for s in made.settings

@@ -10,7 +10,7 @@ import math
 
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, rectangle
 from nullah.core.frozen import frozen, replace
-from nullah.core.joints.plan import Check, JointPlan, Setting, drawn_face
+from nullah.core.joints.plan import Check, JointPlan, Setting, counted, drawn_face
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut
 
@@ -102,7 +102,7 @@ def lay_out(
     joint = Dovetail(width, tails, pin, half_pin, run, mating, mating if own is None else own)
     if joint.tail_base <= 0:
         raise NoDovetail(
-            f"{tails} tails with pins of {marked(pin)} leave {marked(joint.tail_base, unit=' mm')} of tail "
+            f"{counted(tails, 'tail')} with pins of {marked(pin)} leave {marked(joint.tail_base, unit=' mm')} of tail "
             f"at the baseline on {marked(width, unit=' mm')}; "
             "take fewer tails, finer pins or a smaller half pin."
         )
@@ -212,7 +212,7 @@ def plan(
     return JointPlan(
         id=f"corner {corner}",
         family="through_dovetail",
-        name=f"Corner {corner}: {joint.tails} tails on {tail_part}, pins on {pin_part}",
+        name=f"Corner {corner}: {counted(joint.tails, 'tail')} on {tail_part}, pins on {pin_part}",
         parts=(tail_part, pin_part),
         settings=settings,
         steps=ORDER_PINS_FIRST if pins_first else ORDER_TAILS_FIRST,
@@ -270,12 +270,14 @@ def _stepped(joint: Dovetail, tail_part: str, pin_part: str, pins_first: bool) -
     bevel = f"1 : {joint.run:g}"
     if not pins_first:
         return (
-            Setting("dividers", joint.step, "", (tail_part,), f"{joint.tails} tails from each half-pin line"),
+            Setting(
+                "dividers", joint.step, "", (tail_part,), f"{counted(joint.tails, 'tail')} from each half-pin line"
+            ),
             Setting("rule", joint.half_pin, "", (tail_part,), "half pin, at the end"),
             Setting("bevel", None, bevel, (tail_part, pin_part), "slope of tails and pins"),
         )
     return (
-        Setting("dividers", joint.step, "", (pin_part,), f"{joint.tails - 1} pins from each half-pin line"),
+        Setting("dividers", joint.step, "", (pin_part,), f"{counted(joint.tails - 1, 'pin')} from each half-pin line"),
         Setting("rule", joint.half_pin, "", (pin_part,), "half pin, on the end at the outside face"),
         Setting("rule", joint.pin, "", (pin_part,), "pin, on the end at the outside face"),
         Setting("bevel", None, bevel, (pin_part,), "slope of the pins, on the end"),

@@ -134,6 +134,11 @@ def moved(was: Place, now: Place) -> Point3:
     return x, y, z
 
 
+def counted(count: int, one: str) -> str:
+    """So many of what ``one`` is called: 1 tail, 2 tails."""
+    return f"{count} {one}" if count == 1 else f"{count} {one}s"
+
+
 def listed(names: tuple[str, ...]) -> str:
     """Parts in few words: letters side by side, names by commas, and of many the first alone."""
     if all(len(n) < 4 for n in names):

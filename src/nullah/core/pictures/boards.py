@@ -22,6 +22,7 @@ MANY = 6  # boards: of more than these the names stand beside them, and only the
 CLOSE = 150.0, 60.0  # mm between so many, as found and as laid out
 STEP = 40.0  # mm: rows stand further apart in such steps as boards get wider
 FEW = 8  # boards that are shown though nothing is laid on them
+LETTERS = 3  # of a name that may stand over the edges of its part
 SHORT = 6  # letters of a name that is drawn large
 SAWN_GAP = 105.0  # mm between boards as laid out
 END_AT = 70.0  # mm right of the longest board, where the ends are drawn under one another
@@ -156,10 +157,12 @@ def laid_out(
     result: BreakdownResult,
     chosen: str = "",
     back: bool = False,
+    name: Callable[[str], str] = str,
 ) -> Drawing:
     """The accepted layout on the boards that are sawn, the board's own figure running through parts, offcuts and waste.
 
-    ``back``: the other face, seen through from the face; what shows on one face only is drawn dashed from the other.
+    ``back``: the other face, seen through from the face; what shows on one face only is drawn dashed from the other. ``name`` says
+    what a part of that id has written on it.
     """
     roots = {x.board: x.root for x in (result.layout.boards if result.layout else ())}
     used = in_hand(boards, roots)
@@ -169,7 +172,7 @@ def laid_out(
     for cut in result.cuts:
         numbered.setdefault(cut.board, []).append(cut)
     for b in used:
-        items += _kept_sawn(b, at[b.id], roots.get(b.id), chosen, result.cut, result.held, back)
+        items += _kept_sawn(b, at[b.id], roots.get(b.id), chosen, result.cut, result.held, back, name)
         items += _saw_lines(numbered.get(b.id, []), b, at[b.id])
         many = len(used) > MANY
         words = (
@@ -208,23 +211,41 @@ class _Same:
 
 
 Names = frozenset[str]
+Written = tuple[tuple[str, str], ...]  # parts by their ids, and what is written on them
 
 
 @lru_cache(maxsize=256)
-def _drawn(b: _Same, y: float, root: _Same, chosen: str, cut: Names, held: Names, back: bool) -> list[Primitive]:
-    return _sawn(b.it, y, root.it, chosen, cut, held, back)
+def _drawn(
+    b: _Same, y: float, root: _Same, chosen: str, cut: Names, held: Names, back: bool, written: Written
+) -> list[Primitive]:
+    return _sawn(b.it, y, root.it, chosen, cut, held, back, dict(written))
 
 
 def _kept_sawn(
-    b: Board, y: float, root: Node | None, chosen: str, cut_parts: Names, held: Names, back: bool
+    b: Board,
+    y: float,
+    root: Node | None,
+    chosen: str,
+    cut_parts: Names,
+    held: Names,
+    back: bool,
+    name: Callable[[str], str],
 ) -> list[Primitive]:
     """As ``_sawn``, drawn up again only when board or tree are others."""
     mine = frozenset(n.part for n in leaves(root) if n.part) if root is not None else frozenset[str]()
-    return _drawn(_Same(b), y, _Same(root), chosen if chosen in mine else "", cut_parts & mine, held & mine, back)
+    lit, written = chosen if chosen in mine else "", tuple((part, name(part)) for part in sorted(mine))
+    return _drawn(_Same(b), y, _Same(root), lit, cut_parts & mine, held & mine, back, written)
 
 
 def _sawn(
-    b: Board, y: float, root: Node | None, chosen: str, cut_parts: Names, held: Names = frozenset(), back: bool = False
+    b: Board,
+    y: float,
+    root: Node | None,
+    chosen: str,
+    cut_parts: Names,
+    held: Names,
+    back: bool,
+    written: Mapping[str, str],
 ) -> list[Primitive]:
     items: list[Primitive] = [
         Area(
@@ -246,7 +267,7 @@ def _sawn(
             tint = "settled wash" if leaf.part in cut_parts else ""
             edge = "lit" if leaf.part == chosen else "outline"
             items.append(
-                Area(shape, tint, edge=edge, tag=f"part:{leaf.part}", hint=f"{leaf.part}: {size}", opacity=0.8)
+                Area(shape, tint, edge=edge, tag=f"part:{leaf.part}", hint=f"{written[leaf.part]}: {size}", opacity=0.8)
             )
     hidden = "face" if back else "back"
     for d in b.defects:
@@ -255,17 +276,18 @@ def _sawn(
     for leaf in pieces:
         middle = (leaf.x + leaf.length / 2, y + leaf.y + leaf.width / 2)
         if leaf.use == "part":
+            words = written[leaf.part]
             done = " \u2713" if leaf.part in cut_parts else " \u25c6" if leaf.part in held else ""
             items.append(
                 Text(
                     middle,
-                    leaf.part + done,
-                    size=17 if leaf.length > 25 * len(leaf.part) + 35 and len(leaf.part) <= SHORT else 12,
+                    words + done,
+                    size=17 if leaf.length > 25 * len(words) + 35 and len(words) <= SHORT else 12,
                     bold=True,
                     halo=True,
                     tag=f"part:{leaf.part}",
-                    room=leaf.length * 1.2,
-                    tall=leaf.width * 1.6,
+                    room=leaf.length * (1.2 if len(words) <= LETTERS else 1.0),
+                    tall=leaf.width * (1.6 if len(words) <= LETTERS else 1.1),
                 )
             )
             mark = min(34.0, leaf.width * 0.35)

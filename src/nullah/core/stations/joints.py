@@ -12,13 +12,15 @@ from nullah.core.document_pieces import Designed
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import School
-from nullah.core.joints.plan import JointPlan, Setting, gathered, qualified
+from nullah.core.joints.plan import JointPlan, Setting, counted, gathered, qualified
 from nullah.core.pieces.own import Laying
 from nullah.core.pieces.worked import Worked
 from nullah.core.stations import cut_joints
 from nullah.core.stations.made import Keeps, Made, PieceResult, anew
 from nullah.core.stations.piece_calls import lost_call
 from nullah.core.stations.piece_changes import put
+
+NAMED = 1  # joints that are named where more are asked about
 
 
 @frozen
@@ -61,9 +63,10 @@ def _of_piece(made: Made, kit: Kit, choices: tuple[Choice, ...]) -> tuple[tuple[
     return tuple(qualified(j, made.prefix, name) for j in mine.joints), mine.trouble, asked
 
 
-def _schools(made: Made, worked: Worked, choices: tuple[Choice, ...]) -> tuple[Call, ...]:
+def _schools(made: Made, worked: Worked, laid: tuple[JointPlan, ...], choices: tuple[Choice, ...]) -> tuple[Call, ...]:
     """Matters of school, asked once for all the joints of a piece that they matter to."""
     found: dict[School, list[JointDesign]] = {}
+    names = {j.id: j.name for j in laid}
     for joint in worked.sizes.design.joints:
         for school in FAMILIES[joint.family].schools:
             if _matters(worked, joint, school.ask):
@@ -72,13 +75,12 @@ def _schools(made: Made, worked: Worked, choices: tuple[Choice, ...]) -> tuple[C
     for school, joints in found.items():
         name = school.ask
         ask = next(a for a in FAMILIES[joints[0].family].asks if a.name == name)
+        said = "; ".join(names.get(j.id, j.id) for j in joints[:NAMED]) + (" and more" if len(joints) > NAMED else "")
         options = tuple(
             Option(
                 way,
                 way,
-                (
-                    f"at {len(joints)} joints: {', '.join(j.id for j in joints[:3])}{' and more' if len(joints) > 3 else ''}",
-                ),
+                (f"{counted(len(joints), 'joint')}: {said}",),
                 put(made.id, tuple((j.id, name, way) for j in joints)),
             )
             for way in ask.options
@@ -119,8 +121,9 @@ def _of_design(made: Made, choices: tuple[Choice, ...]) -> Laying:
     ):  # what the maker changed may leave a joint without its place
         laid, failed = made.worked.joints_there_are()
         lost = tuple(lost_call(made.piece, name, f"{why} {name} is set aside.", choices) for name, why in failed)
-        return Laying(laid, "", (*lost, *_schools(made, made.worked, choices)), made.worked.laid_anew())
+        return Laying(laid, "", (*lost, *_schools(made, made.worked, laid, choices)), made.worked.laid_anew())
     try:
-        return Laying(made.worked.joints(), "", _schools(made, made.worked, choices), made.worked.laid_anew())
+        laid = made.worked.joints()
+        return Laying(laid, "", _schools(made, made.worked, laid, choices), made.worked.laid_anew())
     except ValueError as error:
         return Laying((), str(error), ())

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Callable, Mapping
 from dataclasses import field
+from functools import cached_property
 from typing import Any, Protocol, TypeVar
 
 from nullah.core.calls import Call
@@ -154,6 +156,24 @@ class PieceResult:
         if made.own is not None and not made.prefix:
             return name
         return next(p.name for p in made.parts if p.id == name)
+
+    def written(self, name: str) -> str:
+        """What a part has written on it: its letter or its label, with its piece's number before it where another piece has a part of
+        that label."""
+        return self._written.get(name, name)
+
+    @cached_property
+    def _written(self) -> dict[str, str]:
+        labels = {p.id: m.label(p) for m in self.made for p in m.parts}
+        of = defaultdict(set)
+        for m in self.made:
+            for p in m.parts:
+                of[labels[p.id]].add(m.id)
+        return {
+            p.id: f"{m.id} {labels[p.id]}" if m.prefix and len(of[labels[p.id]]) > 1 else labels[p.id]
+            for m in self.made
+            for p in m.parts
+        }
 
     def spoken(self, name: str) -> str:
         """What a part is called where it is mentioned: by its letter or its label, those of pieces that are not in hand with their

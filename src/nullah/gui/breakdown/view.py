@@ -217,7 +217,9 @@ class BreakdownView(QWidget):
         s, part = self.session, self.session.lit_part
         result = replace(s.plan.breakdown, layout=s.project.layout, sawing=Sawing())
         self.step = 0
-        self.canvas.show_drawing(picture.laid_out(s.project.boards, result, part, self.back), f"part:{part}")
+        self.canvas.show_drawing(
+            picture.laid_out(s.project.boards, result, part, self.back, s.plan.piece.written), f"part:{part}"
+        )
 
     def look_at(self, option: Option | None) -> None:
         """Show the layout that an option of a call would take; with none, the one that is taken."""
@@ -231,7 +233,7 @@ class BreakdownView(QWidget):
             return
         self._looked_at, self.step = True, 0
         result = replace(s.plan.breakdown, layout=layout, sawing=sawing_of(s.project.boards, layout))
-        self.canvas.show_drawing(picture.laid_out(s.project.boards, result, "", self.back), "")
+        self.canvas.show_drawing(picture.laid_out(s.project.boards, result, "", self.back, s.plan.piece.written), "")
         self.about.setText(s.told(f"Shown: {option.label}, which is not taken yet. {'; '.join(option.consequences)}."))
 
     def _chose_cut(self, index: int) -> None:
@@ -264,7 +266,7 @@ class BreakdownView(QWidget):
             )
             return
         name = self.chosen_piece() if part else ""
-        drawing = picture.laid_out(self.session.project.boards, plan.breakdown, name, self.back)
+        drawing = picture.laid_out(self.session.project.boards, plan.breakdown, name, self.back, plan.piece.written)
         self.canvas.show_drawing(drawing, self.lit or (f"part:{name}" if part else ""))
 
     def _room_for(self, line: str) -> QSize:
