@@ -2,6 +2,7 @@
 
 import itertools
 import math
+import re
 from dataclasses import replace
 
 import pytest
@@ -148,3 +149,14 @@ def test_boards_lie_clear_of_each_other(laid):
         at = boards.rows(some, laid)
         for above, below in itertools.pairwise(some):
             assert at[below.id] + below.width < at[above.id]
+
+
+def test_no_two_parts_of_a_project_have_the_same_written_on_them_and_none_an_id():
+    now = plan(demo.project())
+    written = [now.piece.written(p.id) for p in now.piece.parts]
+    assert len(set(written)) == len(written)
+    assert {"A", "lid", "3 lid", "top"} <= set(written)
+    drawn = boards.laid_out(now.project.boards, now.breakdown, name=now.piece.written)
+    texts = {i.text for i in drawn.items if isinstance(i, Text)}
+    assert {"top", "3 lid"} <= texts
+    assert not [t for t in texts if re.fullmatch(r"\d+\.[a-z-]+", t)]
