@@ -22,6 +22,7 @@ from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.window import Window
 
+STYLE = ("-style", "fusion")  # given to Qt as it starts: set later, a style with all its enumerations would be made for Python
 SOON = 20  # ms after which the window has been painted
 SETTLED = 250  # ms before a picture is taken: cards are laid out in several turns of the event loop
 SHORT_LOOK = 1.0  # seconds that the planner looks for the picture of it
@@ -29,11 +30,11 @@ SHORT_LOOK = 1.0  # seconds that the planner looks for the picture of it
 
 def application() -> QApplication:
     """The one application, made on first need, with fonts loaded."""
-    app = QApplication.instance() or QApplication(sys.argv[:1])
+    app = QApplication.instance() or QApplication([*sys.argv[:1], *STYLE])
+    assert isinstance(app, QApplication)
     app.setApplicationName("Nullah")
     app.setDesktopFileName("nullah")
     app.setWindowIcon(QIcon(str(Path(__file__).parent / "icons" / "nullah.svg")))
-    app.setStyle("Fusion")
     look.load_fonts()
     return app
 

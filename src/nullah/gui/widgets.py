@@ -302,7 +302,7 @@ class Rows(QScrollArea):
                 each.updateGeometry()
         self._column.invalidate()
         tall = self._column.totalHeightForWidth(inside.width())
-        inside.resize(inside.width(), max(tall, self.viewport().height()))
+        inside.resize(inside.width(), max(tall, self.maximumViewportSize().height()))
         self._column.activate()
 
     def forget(self) -> None:
