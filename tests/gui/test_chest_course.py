@@ -36,7 +36,9 @@ class ByMouse:
         QTest.mouseClick(box, Qt.MouseButton.LeftButton)
         QApplication.processEvents()
         self.hand.bot.waitUntil(box.view().isVisible)
-        self.hand.bot.wait(QApplication.doubleClickInterval() + 50)  # sooner a list takes the click for that which opened it
+        self.hand.bot.wait(
+            QApplication.doubleClickInterval() + 50
+        )  # sooner a list takes the click for that which opened it
         rows, row = box.view(), box.model().index(at, 0)
         rows.scrollTo(row)
         QApplication.processEvents()

@@ -22,7 +22,10 @@ from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.window import Window
 
-STYLE = ("-style", "fusion")  # given to Qt as it starts: set later, a style with all its enumerations would be made for Python
+STYLE = (
+    "-style",
+    "fusion",
+)  # given to Qt as it starts: set later, a style with all its enumerations would be made for Python
 SOON = 20  # ms after which the window has been painted
 SETTLED = 250  # ms before a picture is taken: cards are laid out in several turns of the event loop
 SHORT_LOOK = 1.0  # seconds that the planner looks for the picture of it
