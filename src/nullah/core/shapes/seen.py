@@ -31,7 +31,7 @@ from nullah.core.shapes.outlines import (
     shifted,
     translated,
 )
-from nullah.core.shapes.solid import Flat
+from nullah.core.shapes.solid import Flat, crossed
 
 TOUCH = 1e-2  # mm: nearer than this, faces lie in one plane
 KEPT = 2_000  # shapes in a view whose faces are remembered
@@ -334,7 +334,7 @@ def _looking(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: 
     if not flats:
         return []
     three = corners[[f.triangle for f in flats]]
-    normals = _cross(three[:, 1] - three[:, 0], three[:, 2] - three[:, 0])
+    normals = crossed(three[:, 1] - three[:, 0], three[:, 2] - three[:, 0])
     normals /= np.sqrt((normals * normals).sum(axis=1))[:, None]
     right, up, eye = (np.array(w) for w in (view.right, view.up, view.eye))
     flat = corners @ np.array([right, up]).T
@@ -365,14 +365,6 @@ def _looking(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: 
             _Face(number, normal, float(normal @ three[i, 0]), corners[numbers], turned, box, shape, (0.0, 0.0), [])
         )
     return found
-
-
-def _cross(a: Floats, b: Floats) -> Floats:
-    """The cross products of rows (n, 3)."""
-    out = np.empty_like(a)
-    for i, j, k in ((0, 1, 2), (1, 2, 0), (2, 0, 1)):
-        out[:, i] = a[:, j] * b[:, k] - a[:, k] * b[:, j]
-    return out
 
 
 def _clipped(m: Any, box: Box, other: Outline, rise: Rise, room: Box) -> Outline | None:

@@ -6,7 +6,7 @@ from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from typing import TYPE_CHECKING, Any
 
-from nullah.core.arrays import np
+from nullah.core.arrays import Floats, np
 from nullah.core.drawing import Point, area
 from nullah.core.frozen import frozen
 from nullah.core.shapes.cut import GRID, SIDES, Cut, Point3, on_grid
@@ -190,7 +190,7 @@ def flats_of(corners: Sequence[Point3], triangles: Sequence[Triangle]) -> tuple[
     """The flat faces of a closed body."""
     three = np.array(triangles)
     at = np.array(corners)[three]
-    normals = np.cross(at[:, 1] - at[:, 0], at[:, 2] - at[:, 0])
+    normals = crossed(at[:, 1] - at[:, 0], at[:, 2] - at[:, 0])
     long = np.sqrt((normals * normals).sum(axis=1))
     kept = np.flatnonzero(long > NO_AREA)
     normals = normals[kept] / long[kept, None]
@@ -221,3 +221,11 @@ def _rings(triangles: Sequence[Triangle]) -> tuple[tuple[int, ...], ...]:
                 at = after[at].pop()
             rings.append(tuple(ring))
     return tuple(rings)
+
+
+def crossed(a: Floats, b: Floats) -> Floats:
+    """The cross products of rows (n, 3)."""
+    out = np.empty_like(a)
+    for i, j, k in ((0, 1, 2), (1, 2, 0), (2, 0, 1)):
+        out[:, i] = a[:, j] * b[:, k] - a[:, k] * b[:, j]
+    return out
