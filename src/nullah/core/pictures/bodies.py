@@ -6,6 +6,7 @@ from collections import OrderedDict
 from functools import cached_property
 from typing import TypeVar
 
+from nullah.core.arrays import Floats, np
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import JointPlan
@@ -30,6 +31,11 @@ class Body:
     triangles: tuple[tuple[int, int, int], ...]
     flats: tuple[Flat, ...]
     placed: Placed
+
+    @cached_property
+    def points(self) -> Floats:
+        """Its corners (n, 3), mm."""
+        return np.array(self.corners)
 
     @cached_property
     def box(self) -> tuple[Point3, Point3]:

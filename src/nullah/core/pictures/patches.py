@@ -44,7 +44,7 @@ def drawn(
 ) -> list[Primitive]:
     """What is seen of bodies from one direction, moved by ``shift`` on the drawing, each part's name on the largest of its patches, the
     wood with its figure or without."""
-    stand = [(moved(b.corners, shown.off.get(b.part)), b.flats) for b in shown.bodies]
+    stand = [(b.points + shown.off[b.part] if b.part in shown.off else b.points, b.flats) for b in shown.bodies]
     items: list[Primitive] = []
     named: dict[str, tuple[float, Point, float, float]] = {}
     broad: dict[Side, Outlines] = {}

@@ -77,8 +77,9 @@ class Patch:
 
 # how far a plane stands before another: so much for each mm right and up, and so much at the origin
 Rise: TypeAlias = tuple[float, float, float]
-# what stands before a face, with how far where it is partly behind that
-Before: TypeAlias = "tuple[Box, Outline, Rise | None]"
+# what stands before a face, in the order it is taken away: whether it is partly behind that, its box's area as less than nothing, a
+# number of its own, its box, all of it, and how far it stands before the face where it is partly behind
+Before: TypeAlias = "tuple[bool, float, int, Box, Outline, Rise | None]"
 
 
 @frozen
@@ -107,7 +108,7 @@ class _Silhouette:
     within: Box
 
 
-def visible(bodies: Sequence[tuple[Sequence[Point3], Sequence[Flat]]], view: View) -> tuple[Patch, ...]:
+def visible(bodies: Sequence[tuple[Sequence[Point3] | Floats, Sequence[Flat]]], view: View) -> tuple[Patch, ...]:
     """The patches that are seen of closed bodies, each given as corners and flat faces."""
     import manifold3d
 
@@ -127,6 +128,7 @@ def visible(bodies: Sequence[tuple[Sequence[Point3], Sequence[Flat]]], view: Vie
     at = _Sets([body.corners for body in whole])
     boxes, whole_boxes = np.array([f.box for f in faces]), np.array([body.box for body in whole])
     covers = np.array([body.within for body in whole])
+    small, whole_small = _smallness(boxes), _smallness(whole_boxes)
     corners = _Sets([f.points for f in faces])
     own = np.repeat(np.arange(len(whole)), [len(body.faces) for body in whole])  # of each face, among those not hidden
     found = []
@@ -146,10 +148,11 @@ def visible(bodies: Sequence[tuple[Sequence[Point3], Sequence[Flat]]], view: Vie
         pairs = meet & (high > TOUCH)
         clipped = _astride(some, faces, boxes, pairs, low < -TOUCH)
         hiding: list[list[Before]] = [[] for _ in some]
-        for i, n in zip(*(one.tolist() for one in np.nonzero(wholly)), strict=True):
-            hiding[i].append((whole[n].box, whole[n].shape, None))
+        for i, n in zip(*(one.tolist() for one in np.nonzero(wholly & ~covered[:, None])), strict=True):
+            hiding[i].append((False, whole_small[n], n - len(whole), whole[n].box, whole[n].shape, None))
         for i, j in zip(*(one.tolist() for one in np.nonzero(pairs)), strict=True):
-            hiding[i].append((faces[j].box, faces[j].shape, clipped.get((i, j))))
+            rise = clipped.get((i, j))
+            hiding[i].append((rise is not None, small[j], j, faces[j].box, faces[j].shape, rise))
         for face, before, gone in zip(some, hiding, covered.tolist(), strict=True):
             if gone:
                 continue
@@ -163,7 +166,7 @@ class _Sets:
     def __init__(self, sets: Sequence[Any]) -> None:
         self.counts = np.array([len(s) for s in sets], dtype=int)
         self.starts = np.cumsum(self.counts) - self.counts
-        self.points = np.concatenate([np.array(s, dtype=float).reshape(-1, 3) for s in sets] or [np.empty((0, 3))])
+        self.points = np.concatenate([np.asarray(s, dtype=float).reshape(-1, 3) for s in sets] or [np.empty((0, 3))])
 
     def of(self, number: int) -> Floats:
         """The points of one set."""
@@ -255,31 +258,40 @@ def _lies_in(a: Floats, b: Floats) -> Bools:
     return lies
 
 
+def _smallness(boxes: Floats) -> list[float]:
+    """The areas of boxes (n, 4), as less than nothing: the largest sorts first."""
+    areas: list[float] = (-(boxes[:, 2] - boxes[:, 0]) * (boxes[:, 3] - boxes[:, 1])).tolist()
+    return areas
+
+
 def _less(m: Any, face: _Face, before: list[Before]) -> Outline:
     """A face less what stands before it; nothing more is asked once nothing is left. What stands wholly before it comes first, the
     largest of it first; what stands partly before it is clipped at its plane."""
     shape: Outline = face.shape
-    before.sort(key=lambda b: (b[2] is not None, -(b[0][2] - b[0][0]) * (b[0][3] - b[0][1])))
-    at = 0
-    while at < len(before):
+    before.sort()
+    for one in before[:SINGLY]:
+        nearer = _nearer(m, one, shape)
+        if nearer is None:
+            continue
+        left = box_less(shape, nearer) if isinstance(shape, tuple) and isinstance(nearer, tuple) else None
+        shape = section(m, shape) - section(m, nearer) if left is None else left
         if nothing(shape):
-            break
-        room = shape if isinstance(shape, tuple) else shape.bounds()
-        some = before[at : at + (1 if at < SINGLY else TOGETHER)]
-        at += len(some)
-        nearer = [other if rise is None else _clipped(m, box, other, rise, room) for box, other, rise in some]
-        there = [n for n in nearer if n is not None]
-        if len(there) == 1 and isinstance(shape, tuple) and isinstance(there[0], tuple):
-            left = box_less(shape, there[0])
-            if left is not None:
-                shape = left
-                continue
-        if len(there) == 1:
-            shape = section(m, shape) - section(m, there[0])
-        elif there:
-            outlines = [section(m, shape), *(section(m, n) for n in there)]
-            shape = m.CrossSection.batch_boolean(outlines, m.OpType.Subtract)
+            return shape
+    for at in range(SINGLY, len(before), TOGETHER):
+        there = [n for one in before[at : at + TOGETHER] if (n := _nearer(m, one, shape)) is not None]
+        if there:
+            shape = m.CrossSection.batch_boolean([section(m, n) for n in (shape, *there)], m.OpType.Subtract)
+        if nothing(shape):
+            return shape
     return shape
+
+
+def _nearer(m: Any, one: Before, shape: Outline) -> Outline | None:
+    """Of what stands before a face, what is nearer than its plane where ``shape`` is left of it; None where nothing is."""
+    _, _, _, box, other, rise = one
+    if rise is None:
+        return other
+    return _clipped(m, box, other, rise, shape if isinstance(shape, tuple) else shape.bounds())
 
 
 _known: OrderedDict[tuple[int, View, bytes], tuple[Sequence[Flat], _Silhouette]] = OrderedDict()
@@ -349,22 +361,29 @@ def _looking(m: Any, number: int, corners: Floats, flats: Sequence[Flat], view: 
     back[:, :, 0] = right - (normals[seen] @ right)[:, None] / facing * eye
     back[:, :, 1] = up - (normals[seen] @ up)[:, None] / facing * eye
     back[:, :, 2] = eye / facing
-    found = []
-    for i, turned in zip(seen.tolist(), back, strict=True):
-        numbers = [n for ring in flats[i].rings for n in ring]
-        on = flat[numbers].tolist()
-        xs, ys = [p[0] for p in on], [p[1] for p in on]
-        normal = normals[i]
+    offsets = (normals * three[:, 0]).sum(axis=1).tolist()
+    looked_at = [flats[i] for i in seen.tolist()]
+    index = [n for face in looked_at for n in face.around]
+    points, drawn = corners[index], flat[index]
+    places = drawn.tolist()
+    found, end = [], 0
+    for i, face, turned in zip(seen.tolist(), looked_at, back, strict=True):
+        start, end = end, end + len(face.around)
+        on = places[start:end]
+        xs, ys = zip(*on, strict=True)
         box = (min(xs), min(ys), max(xs), max(ys))
-        shape = (
-            box
-            if is_box(on, box)
-            else m.CrossSection([flat[list(ring)] for ring in flats[i].rings], m.FillRule.Positive)
-        )
-        found.append(
-            _Face(number, normal, float(normal @ three[i, 0]), corners[numbers], turned, box, shape, (0.0, 0.0), [])
-        )
+        shape: Outline = box if is_box(on, box) else _section(m, face, drawn[start:end])
+        found.append(_Face(number, normals[i], offsets[i], points[start:end], turned, box, shape, (0.0, 0.0), []))
     return found
+
+
+def _section(m: Any, face: Flat, drawn: Floats) -> Outline:
+    """A face on the drawing, whose corners lie there one ring after the other."""
+    rings, at = [], 0
+    for ring in face.rings:
+        rings.append(drawn[at : at + len(ring)])
+        at += len(ring)
+    return m.CrossSection(rings, m.FillRule.Positive)
 
 
 def _clipped(m: Any, box: Box, other: Outline, rise: Rise, room: Box) -> Outline | None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
+from functools import cached_property
 from typing import TYPE_CHECKING, Any
 
 from nullah.core.arrays import Floats, np
@@ -31,6 +32,11 @@ class Flat:
 
     triangle: Triangle
     rings: tuple[tuple[int, ...], ...]
+
+    @cached_property
+    def around(self) -> tuple[int, ...]:
+        """The corner numbers of all its rings, one after the other."""
+        return tuple(n for ring in self.rings for n in ring)
 
 
 @frozen
