@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import Counter
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from nullah.core.plan import STATIONS, TITLES, Plan
@@ -23,6 +23,7 @@ class Course(QWidget):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self.session, self.theme = session, theme
+        self._drawn: tuple[object, QPixmap] | None = None
         self.setFixedHeight(82)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -50,20 +51,12 @@ class Course(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         plan = self.session.plan
         done = progress(plan)
-        for ink, wide in (("line", 9.0), ("ground", 5.0)):
-            pen = QPen(self.theme[ink], wide)
-            pen.setCapStyle(Qt.PenCapStyle.RoundCap)
-            painter.strokePath(self._winding(len(STATIONS) - 1), pen)
-        reach, part = 0, 0.0
+        reach, part = len(STATIONS) - 1, 0.0
         for i, station in enumerate(STATIONS):
             if done[station] < 1:
                 reach, part = i, done[station]
                 break
-        else:
-            reach = len(STATIONS) - 1
-        pen = QPen(self.theme["computed"], 5.0)
-        pen.setCapStyle(Qt.PenCapStyle.RoundCap)
-        painter.strokePath(self._winding(reach, part), pen)
+        painter.drawPixmap(0, 0, self._line(reach, part))
         waiting, altered = Counter(c.station for c in plan.open_calls()), self.session.altered
         for i, station in enumerate(STATIONS):
             self._station(painter, i, station, done[station], waiting[station], station in altered)
@@ -72,6 +65,25 @@ class Course(QWidget):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(self.rect().adjusted(2, 2, -3, -3))
         painter.end()
+
+    def _line(self, reach: int, part: float) -> QPixmap:
+        """The line as far as the work has come; to draw it takes longer than all that stands on it, and most edits leave it alone."""
+        inks = [self.theme[ink] for ink in ("line", "ground", "computed")]
+        shows = (self.size(), self.devicePixelRatio(), reach, part, [ink.rgba() for ink in inks])
+        if self._drawn is None or self._drawn[0] != shows:
+            whole = self._winding(len(STATIONS) - 1)
+            drawn = QPixmap(self.size() * self.devicePixelRatio())
+            drawn.setDevicePixelRatio(self.devicePixelRatio())
+            drawn.fill(Qt.GlobalColor.transparent)
+            painter = QPainter(drawn)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            for path, ink, wide in zip((whole, whole, self._winding(reach, part)), inks, (9.0, 5.0, 5.0), strict=True):
+                pen = QPen(ink, wide)
+                pen.setCapStyle(Qt.PenCapStyle.RoundCap)
+                painter.strokePath(path, pen)
+            painter.end()
+            self._drawn = (shows, drawn)
+        return self._drawn[1]
 
     def _station(self, painter: QPainter, i: int, station: str, done: float, waiting: int, altered: bool) -> None:
         at, here = self._at(i), self.session.here == station
