@@ -107,6 +107,21 @@ def test_by_hand_leaves_the_drawing_its_room_and_no_row_is_cut_in_half(qtbot, tm
         assert not any(box.adjusted(4, 4, -4, -4).intersects(other) for other in boxes[i + 1 :])
 
 
+@pytest.mark.parametrize("size", [*SIZES, (1150, 743)], ids=["1280", "1024", "1150"])
+@pytest.mark.parametrize("units", ["mm", "in"])
+def test_no_row_of_the_table_of_parts_is_cut_in_half(qtbot, tmp_path, size, units):
+    hand = shown(qtbot, tmp_path, size, units, demo.project())
+    hand.go("piece")
+    hand.window.view().show_table()
+    hand.window.grab()
+    table = hand.window.view().parts_table.table
+    shows = table.viewport().height()
+    spans = [(table.rowViewportPosition(n), table.rowHeight(n)) for n in range(table.rowCount())]
+    seen = [top + tall for top, tall in spans if top < shows]
+    assert 0 < len(seen) < table.rowCount()
+    assert max(seen) <= shows
+
+
 @pytest.mark.parametrize("units", ["mm", "in"])
 def test_a_call_with_three_options_is_seen_whole_and_no_setting_is_cut_in_half(qtbot, tmp_path, units):
     hand = shown(qtbot, tmp_path, (1280, 800), units)

@@ -349,7 +349,7 @@ class Side(QFrame):
             area.row("settled", lambda: label("Settled", "heading"))
         for call_id, words in recorded:
             area.row(("settled", call_id, words), lambda i=call_id, w=words: self._settled(i, w))
-        area.fill(settled=False)
+        area.fill()
 
     def _card(self, call: Call) -> CallCard:
         card = CallCard(call, self.session.told)

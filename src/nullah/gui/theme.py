@@ -120,6 +120,9 @@ def apply(app: QApplication, theme: Theme) -> None:
     QScrollArea {{ border: 0; }}
     QScrollBar:vertical {{ width: 10px; background: transparent; }}
     QScrollBar::handle:vertical {{ background: {c("faint")}; border-radius: 4px; min-height: 30px; }}
-    QScrollBar::add-line, QScrollBar::sub-line {{ height: 0; }}
+    QScrollBar:horizontal {{ height: 10px; background: transparent; }}
+    QScrollBar::handle:horizontal {{ background: {c("faint")}; border-radius: 4px; min-width: 30px; }}
+    QScrollBar::add-line, QScrollBar::sub-line {{ height: 0; width: 0; }}
+    QAbstractScrollArea::corner {{ background: transparent; border: none; }}
     QToolTip {{ color: {c("ink")}; background: {c("panel")}; border: 1px solid {c("faint")}; }}
     """)

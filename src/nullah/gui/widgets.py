@@ -275,8 +275,8 @@ class Rows(QScrollArea):
         if row not in self._shown.values():
             row.deleteLater()
 
-    def fill(self, settled: bool = True) -> None:
-        """Show the rows asked for since the last time, in that order, and no others; not ``settled`` where that comes after."""
+    def fill(self) -> None:
+        """Show the rows asked for since the last time, in that order, and no others."""
         shown, self._shown, self._wanted = self._shown, self._wanted, {}
         kept = set(map(id, self._shown.values()))
         for old in shown.values():
@@ -290,8 +290,7 @@ class Rows(QScrollArea):
                 self._column.removeWidget(row_)
                 self._column.insertWidget(i, row_)
                 row_.show()
-        if settled:
-            self.settle()
+        self.settle()
 
     def settle(self) -> None:
         """Lay the rows out at once: what is painted before the next turn of the event loop stands where it belongs."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QGuiApplication
+from PySide6.QtGui import QGuiApplication, QResizeEvent
 from PySide6.QtWidgets import QAbstractItemView, QTableWidget, QTableWidgetItem, QWidget
 
 from nullah.core import measure, parts_table, piece_edits
@@ -26,6 +26,7 @@ class Cell(QTableWidgetItem):
         return bool(self.data(VALUE) < other.data(VALUE))
 
 
+SPACING = 4  # px
 WOOD = ("species", "thickness", "parts", "m\u00b2", "board feet")
 
 
@@ -58,7 +59,26 @@ class PartsTable(QWidget):
         self.which = button("Wood", self._turn, "chip", "finished wood added up by species and thickness")
         self.which.setCheckable(True)
         copy = button("Copy as text", self.copy, "chip", "all of it, with tabs between, as a spreadsheet takes it")
-        column(self, self.table, self.wood, row(self.which, copy, 1), margins=0, spacing=4)
+        below = row(self.which, copy, 1)
+        whole = column(self, self.table, self.wood, below, margins=0, spacing=SPACING)
+        whole.setStretch(0, 1)
+        whole.setStretch(1, 1)
+        whole.addStretch(0)  # takes what is left over of a row
+        self._below = below
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._whole_rows()
+
+    def _whole_rows(self) -> None:
+        """So high that no row is cut in half at the lower edge."""
+        room = self.height() - self._below.sizeHint().height() - SPACING
+        for table in (self.table, self.wood):
+            tall, bar = table.verticalHeader().defaultSectionSize(), table.verticalScrollBar().sizeHint().width()
+            around = table.horizontalHeader().sizeHint().height() + 2 * table.frameWidth()
+            if table.horizontalHeader().length() > self.width() - bar - 2 * table.frameWidth():
+                around += table.horizontalScrollBar().sizeHint().height()
+            table.setMaximumHeight(around + max(1, (room - around) // tall) * tall)
 
     def refresh(self) -> None:
         """Show the parts as they are now, in the order they are sorted by."""
@@ -73,6 +93,7 @@ class PartsTable(QWidget):
         wood = parts_table.sums(plan)
         shown = [[s.species, s.thickness, str(s.parts), f"{s.area:.3f}", f"{s.board_feet:.2f}"] for s in wood]
         self._fill(self.wood, shown, [""] * len(shown))
+        self._whole_rows()
 
     def _fill(self, table: QTableWidget, lines: list[list[float | str]], ids: list[str]) -> None:
         self._filling = True
