@@ -80,3 +80,14 @@ def test_of_a_piece_that_is_begun_nothing_is_asked():
     top = next(p for p in now.piece.parts if p.id == "top")
     assert asked(edit.mark_cut(project, top)) is None
     assert asked(edit.measured(project, now.piece.parts, "leg-fl thickness 41")) is None
+
+
+def test_rims_of_shelves_may_be_made_equal():
+    shelves = piece_edits.set_answer(piece_edits.change_kind(fresh(), "shelves"), "above", 36.0)
+    call = asked(shelves, "above")
+    assert call.option("as long as each other") is not None
+    even = plan(edit.take(shelves, call, "as long as each other"))
+    low, high = (even.piece.in_hand.worked.placed()[k].box for k in (2, 5))
+    side = next(p for p in even.piece.parts if p.id == "side-left")
+    assert low[0][2] == pytest.approx(40.0)
+    assert side.length - high[1][2] == pytest.approx(40.0)

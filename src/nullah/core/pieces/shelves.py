@@ -12,7 +12,6 @@ from nullah.core.pieces.sizes import NoPiece, Sizes
 SET_BACK = 3.0  # mm the shelves stand back from the sides' front edges, to look meant (1.5 or more, common practice)
 STOP = 10.0  # mm of a shelf in front of where its dado ends
 SHOULDER = 3.0  # mm
-BELOW, ABOVE = 40.0, 20.0  # mm of the sides below the lowest and above the highest shelf
 BACK = 8.0  # mm thick
 BEHIND = 8.0  # mm of the sides behind the groove of the back
 FREE = 0.005  # of its width, that the back is kept free in each groove: about what flatsawn wood grows there from the year's middle
@@ -25,6 +24,8 @@ ASKS = (
     Ask("height", "height of the sides", "length", 900.0, 150.0, 3000.0),
     Ask("depth", "depth of the sides", "length", 220.0, 60.0, 800.0),
     Ask("shelves", "number of shelves", "whole", 4, 2, 20),
+    Ask("below", "how far the sides go on below the lowest shelf", "length", 40.0, 5.0, 500.0),
+    Ask("above", "how far they go on above the highest", "length", 20.0, 5.0, 500.0),
     Ask("stock", "thickness of sides and shelves", "length", 18.0, 8.0, 60.0),
     Ask("dadoes", "how the shelves go in", "choice", "stopped", options=WAYS_IN),
     Ask("back", "a back", "yesno", False),
@@ -110,12 +111,12 @@ def _lets_in(asked: Answers) -> dict[str, Answer]:
 
 
 def _rods(asked: Answers, count: int, set_back: float) -> list[Rod]:
-    upright = [Mark("floor"), Mark("shelf-1-low", mm("below the shelves", BELOW))]
+    upright = [Mark("floor"), Mark("shelf-1-low", mm("below the shelves", asked["below"], "below"))]
     for n in range(1, count + 1):
         if n > 1:
             upright.append(Mark(f"shelf-{n}-low", gives=1.0, clear=True, label="between the shelves"))
         upright.append(Mark(f"shelf-{n}-high", of(f"shelf {n}", f"shelf-{n}", "thickness")))
-    upright.append(Mark("top", mm("above the shelves", ABOVE)))
+    upright.append(Mark("top", mm("above the shelves", asked["above"], "above")))
     deep = [
         Mark("front"),
         Mark("shelf-front", mm("set back", set_back)),
@@ -178,10 +179,14 @@ SHELVES = Kind(
     "Shelves for a wall or a corner: two sides, shelves in dadoes, with a back or none.",
     ASKS,
     "Sides {height} high and {depth} deep, {width} over all, of {stock} stock, with {shelves} shelves in {dadoes} dadoes, "
-    "each to bear {load} kg; a back: {back}; of {wood}, the back of {secondary_wood}.",
+    "the lowest {below} above the floor and the highest {above} below the top, each to bear {load} kg; "
+    "a back: {back}; of {wood}, the back of {secondary_wood}.",
     design,
     checks,
     use=use,
     teaches="Dadoes cut in pairs at one setting, ends that stop short of the edge, parts set back so that it looks meant.",
-    proportions=(Proportion("width", "height", "The width of the shelves to their height"),),
+    proportions=(
+        Proportion("width", "height", "The width of the shelves to their height"),
+        Proportion("above", "below", "The rim above the shelves to that below"),
+    ),
 )
