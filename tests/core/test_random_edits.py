@@ -101,3 +101,17 @@ def test_a_board_that_was_sawn_may_be_taken_away():
     request = plan(gone).breakdown.request
     call = plan(gone, None, (request.fingerprint, breakdown.offers(request))).call("layout")
     assert any("no board of western larch" in line for o in call.options for line in o.consequences)
+
+
+def test_parts_without_a_place_for_the_same_reason_are_told_together():
+    project = demo.project()
+    for board in [b for b in project.boards if b.species == "western larch"]:
+        project = edit.drop_board(project, board.id)
+    short = [p for p in plan(project).piece.parts if p.species == "western larch"]
+    request = plan(project).breakdown.request
+    call = plan(project, None, (request.fingerprint, breakdown.offers(request))).call("layout")
+    for option in call.options:
+        told = [line for line in option.consequences if "no board of western larch" in line]
+        assert len(told) == (option.id != "keep")
+        assert all(f"and {len(short) - 3} more: no board" in line for line in told)
+    assert len(call.options) > 1

@@ -15,6 +15,8 @@ from nullah.core.measure import at_least, marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations.breakdown import BreakdownResult, accept, outline_of
 
+NAMED = 3  # of many parts without a place
+
 
 def layout_call(
     result: BreakdownResult, found: tuple[Layout, ...], better_too: bool = False, called: Callable[[str], str] = str
@@ -51,7 +53,9 @@ def layout_call(
     else:
         question = "Boards or parts changed since the layout was taken; it still holds. Lay out again?"
     if result.layout is None and found[0].unplaced:
-        question = f"These boards have no place for {_named(found[0], called)}. Lay out the rest?"
+        question = (
+            f"These boards have no place for {_some([called(p) for p, _ in found[0].unplaced])}. Lay out the rest?"
+        )
     return Call(
         "layout",
         "breakdown",
@@ -112,8 +116,18 @@ def with_recut_stock(call: Call, part: Part | None, result: BreakdownResult, boa
     return replace(call, options=options)
 
 
-def _named(layout: Layout, called: Callable[[str], str]) -> str:
-    return ", ".join(called(p) for p, _ in layout.unplaced)
+def _some(names: list[str]) -> str:
+    """The first of so many names, and how many more there are."""
+    more = len(names) - NAMED
+    return ", ".join(names) if more < 2 else f"{', '.join(names[:NAMED])} and {more} more"
+
+
+def _without(layout: Layout, called: Callable[[str], str]) -> list[str]:
+    """What has no place in a layout and why, those together for which the reason is the same."""
+    because: dict[str, list[str]] = {}
+    for part, why in layout.unplaced:
+        because.setdefault(why, []).append(called(part))
+    return [f"{_some(names)}: {why}" for why, names in because.items()]
 
 
 def _why(best: Layout, called: Callable[[str], str]) -> str:
@@ -134,7 +148,7 @@ def _offer(one: Layout, result: BreakdownResult, called: Callable[[str], str]) -
     if one.split_groups:
         said.append("the sides do not come from one length: the figure will not run round")
     said += [f"{called(group)} come from {len(on)} boards" for group, on in apart(one, result.blanks).items()]
-    said += [f"{called(part)}: {why}" for part, why in one.unplaced]
+    said += _without(one, called)
     if not one.unplaced:
         said.append(_recut_said(one, result, called))
     new = accept(one, result.request.fingerprint, result.sawn)
