@@ -198,7 +198,7 @@ def _new(words: list[str]) -> int:
 def _reckon(words: list[str]) -> int:
     from nullah.core import reckon
     from nullah.core.pieces.kind import BadAnswer
-    from nullah.formats import heights_csv
+    from nullah.formats import heights_csv, room_csv
     from nullah.formats.trouble import FileTrouble
     from nullah.new_command import key_values
 
@@ -207,9 +207,10 @@ def _reckon(words: list[str]) -> int:
         return 0
     if not words or words[0].startswith("-"):
         return _refuse(f"Write nullah reckon NAME key=value ...; NAME is one of {', '.join(reckon.CALCULATORS)}.")
+    files = {"heights": lambda name: heights_csv.read(Path(name)), "year": lambda name: room_csv.read(Path(name))}
     try:
         given = key_values(words[1:])
-        answers = reckon.reckon(words[0], given, lambda name: heights_csv.read(Path(name)))
+        answers = reckon.reckon(words[0], given, files)
     except (BadAnswer, reckon.BadReckoning, FileTrouble) as error:
         return _refuse(str(error))
     print(json.dumps(measure.plain(answers), allow_nan=False))

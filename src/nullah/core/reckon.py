@@ -18,7 +18,9 @@ from nullah.core.joints.frame import by_diagonals
 from nullah.core.measure import BadLength, parse_length
 from nullah.core.surface.linear import Singular
 from nullah.core.surface.slab import grid, minimum_zone
+from nullah.core.wood import sold
 from nullah.core.wood.moisture import RING_ANGLE, change, equilibrium_moisture
+from nullah.core.wood.room import Month, room_year
 from nullah.core.wood.species import species
 
 Answers = dict[str, Any]
@@ -32,7 +34,8 @@ class BadReckoning(ValueError):
 
 @frozen
 class Input:
-    """A named input: ``kind`` is length, temperature, percent, number, slope, species, cut or heights; ``default`` or none."""
+    """A named input: ``kind`` is length, temperature, percent, whole, slope, species, cut or size, or one of ``FILES``; ``default`` or
+    none."""
 
     name: str
     kind: str
@@ -116,7 +119,9 @@ _READ: dict[str, Callable[[str, str], Any]] = {
     "slope": _slope,
     "cut": _cut,
     "species": lambda _, t: species(t),
+    "size": lambda _, t: t,
 }
+FILES = ("heights", "year")  # kinds of input that are read from a file
 
 
 def _emc(temperature: float, humidity: float) -> Answers:
@@ -166,6 +171,26 @@ def _taper(length: float, start: float, end: float) -> Answers:
     if length <= 0 or min(start, end) < 0:
         raise BadReckoning("length is more than zero, and neither thickness is less.")
     return {"angle_deg": math.degrees(math.atan2(abs(start - end), length))}
+
+
+def _board_feet(length: float, width: float, thickness: float, count: int) -> Answers:
+    feet, metres = sold.board_feet(length, width, thickness, count)
+    return {"board_feet": feet, "cubic_metres": metres}
+
+
+def _sold(nominal: str) -> Answers:
+    thickness, width = sold.sold(nominal)
+    return {"thickness_mm": thickness} | ({} if width is None else {"width_mm": width})
+
+
+def _room_year(months: tuple[Month, ...]) -> Answers:
+    year = room_year(months)
+    return {
+        "driest_percent": year.driest,
+        "wettest_percent": year.wettest,
+        "driest_month": year.driest_month,
+        "wettest_month": year.wettest_month,
+    }
 
 
 def _in(name: str, kind: str, about: str, default: str | None = None) -> Input:
@@ -271,15 +296,49 @@ CALCULATORS: dict[str, Calculator] = {
             "geometry of the right triangle",
             _taper,
         ),
+        Calculator(
+            "board-feet",
+            "how much wood is in so many boards",
+            (
+                _in("length", "length", "of a board, mm"),
+                _in("width", "length", "of a board, mm"),
+                _in("thickness", "length", "as given, not raised to an inch, mm"),
+                _in("qty", "whole", "how many", "1"),
+            ),
+            {"board_feet": "board feet", "cubic_metres": "cubic metres"},
+            "a board foot is 144 cubic inches (NIST Handbook 44, appendix C, from memory)",
+            _board_feet,
+        ),
+        Calculator(
+            "sold",
+            "what a board sold by a name measures",
+            (_in("nominal", "size", "as 1x12, 5/4x6, 4/4 or 25"),),
+            {"thickness_mm": "thickness", "width_mm": "width, where the name has one"},
+            "American Softwood Lumber Standard PS 20, from memory; rough and metric sizes are common practice",
+            _sold,
+        ),
+        Calculator(
+            "room-year",
+            "the driest and the wettest month of a room for wood, without lag",
+            (_in("file", "year", "CSV of month,celsius,humidity, months 1 to 12"),),
+            {
+                "driest_percent": "moisture wood settles at in the driest month",
+                "wettest_percent": "in the wettest",
+                "driest_month": "its number",
+                "wettest_month": "its number",
+            },
+            "Wood Handbook FPL-GTR-282, eq. 4-5",
+            _room_year,
+        ),
     )
 }
 
 
-def reckon(name: str, given: Mapping[str, str], heights: Callable[[str], Floats] | None = None) -> Answers:
+def reckon(name: str, given: Mapping[str, str], files: Mapping[str, Callable[[str], Any]] | None = None) -> Answers:
     """Run a calculator on inputs as written.
 
     Args:
-        heights: reads a table of heights from what was written for one; None where there are no files.
+        files: for each kind of ``FILES`` what reads one from its name as written; None where there are no files.
 
     Returns:
         Results by name, floats rounded to 6 decimals.
@@ -301,10 +360,10 @@ def reckon(name: str, given: Mapping[str, str], heights: Callable[[str], Floats]
         text = given.get(wanted.name, wanted.default)
         if text is None or not text.strip():
             raise BadReckoning(f"{name} needs {wanted.name}: {wanted.about}.")
-        if wanted.kind == "heights":
-            if heights is None:
-                raise BadReckoning("There is no file to read heights from here.")
-            values.append(heights(text))
+        if wanted.kind in FILES:
+            if files is None:
+                raise BadReckoning(f"There is no file to read {wanted.name} from here.")
+            values.append(files[wanted.kind](text))
         else:
             try:
                 values.append(_READ[wanted.kind](wanted.name, text))

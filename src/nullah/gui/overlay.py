@@ -148,7 +148,7 @@ class ReckonPanel(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.names = [c.name for c in reckon.CALCULATORS.values() if all(i.kind != "heights" for i in c.inputs)]
+        self.names = [c.name for c in reckon.CALCULATORS.values() if all(i.kind not in reckon.FILES for i in c.inputs)]
         self.choice = pick("reckoner", [reckon.CALCULATORS[n].about for n in self.names], lambda _: self._chosen())
         self.inputs = scroll_area()
         self.answer = label("", "figure", wrap=True)
@@ -219,7 +219,7 @@ class ReckonPanel(QWidget):
             return f"{name.replace('_', ' ')} {self.session.figures(value)}"
         if unit in ("percent", "deg") and isinstance(value, float):
             return f"{name.replace('_', ' ')} {measure.decimals(value, 2)}{' %' if unit == 'percent' else chr(0xB0)}"
-        return f"{about}: {value}"
+        return f"{about}: {measure.decimals(value, 3) if isinstance(value, float) else value}"
 
 
 class WordsPanel(QWidget):

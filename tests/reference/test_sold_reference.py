@@ -1,0 +1,142 @@
+"""What boards measure and hold, and a room's year, against published figures and sums of our own."""
+
+import json
+import random
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from nullah.cli import main
+from nullah.core.wood.room import Month, room_year
+from nullah.core.wood.sold import NotSold, board_feet, sold
+
+INCH = 25.4
+# American Softwood Lumber Standard PS 20, dry, from memory: nominal, dressed, inches
+WIDTHS = {2: 1.5, 3: 2.5, 4: 3.5, 5: 4.5, 6: 5.5, 8: 7.25, 10: 9.25, 12: 11.25}
+# the same for four temperatures in deg F (Wood Handbook table 4-2, from memory): the columns 30, 50, 65 and 80 % humidity
+SETTLES = {
+    30: (6.3, 9.5, 12.4, 16.5),
+    50: (6.3, 9.5, 12.3, 16.4),
+    70: (6.2, 9.2, 12.0, 16.0),
+    90: (5.9, 8.9, 11.5, 15.4),
+}
+HUMIDITY = (30.0, 50.0, 65.0, 80.0)
+
+
+def reckoned(capsys, *words):
+    code = main(["reckon", *words])
+    out, err = capsys.readouterr()
+    return code, json.loads(out) if out else None, err.strip()
+
+
+@pytest.mark.parametrize(("nominal", "wide"), WIDTHS.items())
+def test_dressed_softwood(nominal, wide):
+    for name, thick in (("1", 0.75), ("5/4", 1.0), ("2", 1.5)):
+        assert sold(f"{name}x{nominal}") == pytest.approx((thick * INCH, wide * INCH))
+    assert sold(f" 1 X {nominal} ") == sold(f"1\N{MULTIPLICATION SIGN}{nominal}") == sold(f"1x{nominal}")
+
+
+@pytest.mark.parametrize(("name", "inches"), [("4/4", 1.0), ("5/4", 1.25), ("6/4", 1.5), ("8/4", 2.0), ("12/4", 3.0)])
+def test_rough_hardwood_goes_in_quarters_of_an_inch(name, inches):
+    assert sold(name) == (pytest.approx(inches * INCH), None)
+
+
+def test_sawn_metric_stock_is_as_thick_as_it_is_called():
+    assert [sold(str(mm))[0] for mm in (19, 25, 32, 38, 50, 63, 75)] == [19, 25, 32, 38, 50, 63, 75]
+
+
+@pytest.mark.parametrize(
+    "words",
+    ["", "x", "1x", "1x99", "1x1", "7x6", "2/4", "99/4", "4/0", "26", "-25", "1e3", "1x12x3", "nan", "\u0661x6"],
+)
+def test_what_is_not_sold_gets_a_sentence(words):
+    with pytest.raises(NotSold) as refused:
+        sold(words)
+    assert len(str(refused.value)) < 160
+
+
+def test_board_feet_and_cubic_metres():
+    """A board foot is 144 cubic inches, 0.002359737 cubic metres (NIST SP 811, appendix B.8, from memory)."""
+    assert board_feet(12 * INCH, 12 * INCH, INCH) == pytest.approx((1.0, 0.002359737), rel=1e-6)
+    assert board_feet(96 * INCH, 6 * INCH, 1.25 * INCH, 10) == pytest.approx((50.0, 50 * 0.002359737), rel=1e-6)
+    assert board_feet(1000, 100, 10)[0] == pytest.approx(
+        0.4237760, rel=1e-6
+    )  # 424 a cubic metre, for under an inch too
+
+
+@given(st.floats(1, 20_000), st.floats(1, 2_000), st.floats(1, 300), st.integers(1, 500))
+def test_property_feet_and_metres_agree(length, width, thickness, count):
+    feet, metres = board_feet(length, width, thickness, count)
+    assert feet * 0.0023597372 == pytest.approx(metres, rel=1e-6)
+    assert metres == pytest.approx(sum([length * width * thickness] * count) / 1e9)
+
+
+@pytest.mark.parametrize("sizes", [(0, 1, 1, 1), (1, -1, 1, 1), (1, 1, 0, 1), (1, 1, 1, 0)])
+def test_no_wood_is_refused(sizes):
+    with pytest.raises(ValueError, match="more than zero"):
+        board_feet(*sizes)
+
+
+def table(tmp_path, lines, header="month,celsius,humidity\n"):
+    path = tmp_path / "room.csv"
+    path.write_text(header + "".join(f"{line}\n" for line in lines))
+    return f"file={path}"
+
+
+@pytest.mark.parametrize("header", ["month,celsius,humidity\n", ""])
+def test_a_rooms_year_by_the_handbooks_table(capsys, tmp_path, header):
+    cells = [(f, h, mc) for f, row in SETTLES.items() for h, mc in zip(HUMIDITY, row, strict=True)]
+    picked = random.Random(4).sample(cells, 12)
+    lines = [f"{n},{(f - 32) * 5 / 9:.4f},{h}" for n, (f, h, _) in enumerate(picked, 1)]
+    random.Random(5).shuffle(lines)  # in any order
+    code, got, _ = reckoned(capsys, "room-year", table(tmp_path, lines, header))
+    assert code == 0
+    least, most = min(mc for *_, mc in picked), max(mc for *_, mc in picked)
+    assert got["driest_percent"] == pytest.approx(least, abs=0.07)
+    assert got["wettest_percent"] == pytest.approx(most, abs=0.07)
+    assert picked[got["driest_month"] - 1][2] == pytest.approx(least, abs=0.11)
+    assert picked[got["wettest_month"] - 1][2] == pytest.approx(most, abs=0.11)
+
+
+def test_of_months_alike_the_first_is_named():
+    year = room_year([Month(n, 20.0, 50.0) for n in range(12, 0, -1)])
+    assert (year.driest_month, year.wettest_month) == (1, 1)
+    assert year.driest == year.wettest
+
+
+YEAR = [f"{n},20,50" for n in range(1, 13)]
+
+
+@pytest.mark.parametrize(
+    ("lines", "words"),
+    [
+        (YEAR[:11], "1 to 12"),
+        ([*YEAR, "1,20,50"], "1 to 12"),
+        ([*YEAR[:11], "13,20,50"], "1 to 12"),
+        ([*YEAR[:11], "12,20"], "line 13"),
+        ([*YEAR[:11], "12,20,50,1"], "line 13"),
+        ([*YEAR[:11], "12,warm,50"], "line 13"),
+        ([*YEAR[:11], "12,nan,50"], "line 13"),
+        ([*YEAR[:11], "1.5,20,50"], "line 13"),
+        ([*YEAR[:11], "12,20,101"], "relative humidity"),
+        ([*YEAR[:11], "12,500,50"], "deg C"),
+        ([], "1 to 12"),
+    ],
+)
+def test_no_year_gets_one_sentence(capsys, tmp_path, lines, words):
+    code, got, err = reckoned(capsys, "room-year", table(tmp_path, lines))
+    assert (code, got) == (2, None)
+    assert words in err
+    assert "\n" not in err
+
+
+def test_as_the_command_prints_them(capsys, tmp_path):
+    assert reckoned(capsys, "sold", "nominal=1x12")[1] == {"thickness_mm": 19.05, "width_mm": 285.75}
+    assert reckoned(capsys, "sold", "nominal=4/4")[1] == {"thickness_mm": 25.4}
+    got = reckoned(capsys, "board-feet", 'length=8"', "width=3", "thickness=25.4", "qty=144")[1]
+    assert got["board_feet"] == pytest.approx(8 * 3 / INCH)
+    binary = tmp_path / "b.csv"
+    binary.write_bytes(b"\xff\xfe\x00")
+    assert reckoned(capsys, "room-year", f"file={binary}")[0] == 2
+    assert reckoned(capsys, "room-year", f"file={tmp_path / 'nowhere.csv'}")[0] == 2
