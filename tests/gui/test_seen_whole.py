@@ -62,9 +62,10 @@ def cut_in_half(area, kinds):
     return [w for w, box in boxes if box.intersects(room.rect()) and not room.rect().contains(box)]
 
 
+@pytest.mark.parametrize("units", ["mm", "in"])
 @pytest.mark.parametrize("kind", sorted(KINDS))
-def test_no_line_of_a_sum_is_cut_in_half(qtbot, tmp_path, kind):
-    hand = shown(qtbot, tmp_path, (1280, 800), "mm", piece_edits.change_kind(demo.box(), kind))
+def test_no_line_of_a_sum_is_cut_in_half(qtbot, tmp_path, kind, units):
+    hand = shown(qtbot, tmp_path, (1280, 800), units, piece_edits.change_kind(demo.box(), kind))
     hand.go("piece")
     view = hand.window.findChild(PieceView)
     QApplication.processEvents()

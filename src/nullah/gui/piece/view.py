@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QFrame, QGridLayout, QPushButton, QSlider, QWidget
+from PySide6.QtWidgets import QGridLayout, QPushButton, QSlider, QWidget
 
 from nullah.core import edit, measure, piece_edits
 from nullah.core.document import Project
@@ -37,7 +37,7 @@ LEAST_SUMS = 96  # px
 LEAST_DRAWING = 180  # px that the drawing has before there are sums
 LEAST_RODS = 240  # the same, where all the sums are story sticks drawn in it
 LEAST_BY_HAND = 156  # the same, while the maker is at work below it
-ROW = 24  # px
+ROW, GAP = 24, 14  # px: a line of a sum, and between sums
 SUMS_ACROSS = 4
 MORE = "and another piece"
 
@@ -96,7 +96,8 @@ class PieceView(QWidget):
         how = row(*chips, self.closer, self.apart, self.further, self.hand, 1, self.see)
         self.sums_below = QWidget()
         self.chains = QGridLayout(self.sums_below)
-        self.chains.setContentsMargins(0, 0, 0, 0)
+        self.chains.setContentsMargins(4, 4, 4, 4)
+        self.chains.setVerticalSpacing(1)
         self.sums_area = scroll_area()
         self.sums_area.setWidget(self.sums_below)
         self.hand_area = scroll_area()  # empty until it is first asked for
@@ -367,8 +368,7 @@ class PieceView(QWidget):
         self._room_for_sums = room >= LEAST_SUMS
         self._show_sums()
         if self._room_for_sums:
-            tall = height_of_whole_lines(self.sums_below, wide, room)
-            self.sums_area.setFixedHeight(tall if tall >= LEAST_SUMS else room)  # columns may end a line nowhere alike
+            self.sums_area.setFixedHeight(height_of_whole_lines(self.sums_below, wide, room))
         if self.by_hand is not None and self.hand.isChecked():
             room = self.height() - self._beside() - LEAST_BY_HAND
             if room < self.by_hand.layout().heightForWidth(wide):  # what is typed on goes before what is told
@@ -406,29 +406,35 @@ class PieceView(QWidget):
             del self.fields[name]
         emptied(self.chains)
         self.sums, self.totals = [], []
+        top = lowest = 0
         for axis, chain in enumerate(chains):
-            frame = QFrame()
-            inside = column(frame, label(chain.name, "heading"), margins=4, spacing=1)
-            self.sums.append([])
-            for line in chain.lines:
+            left = 3 * (
+                axis % SUMS_ACROSS
+            )  # words, what they come to, a gap: in one grid, so that lines of all columns end alike
+            if left == 0:
+                top = lowest
+            for n, line in enumerate(chain.lines, top + 1):
                 text = f"{line.times} \u00d7 {line.label}" if line.times > 1 else line.label
-                words = label(self.session.told(text), "quiet", wrap=True)
-                words.setMinimumHeight(ROW)  # so that rows of several columns end alike
-                shown = self._sum(f"chain {axis} {line.label}", line)
-                self.sums[-1].append(shown)
-                both = row(words, shown)
-                both.setStretch(0, 1)
-                inside.addLayout(both)
+                self.chains.addWidget(label(self.session.told(text), "quiet", wrap=True), n, left)
+            self.sums.append([self._sum(f"chain {axis} {line.label}", line) for line in chain.lines])
             where = f"rod.{chain.rod}"
             total: QWidget = label("", "heading")
             if chain.edit:
                 total = self._field(f"chain {axis} total", 92, lambda t, w=where: self._typed(w, t), grows=True)
             total.setFixedHeight(ROW)
             self.totals.append(total)
-            inside.addLayout(row("=", 1, total))
-            inside.addStretch(1)
-            self.chains.addWidget(frame, axis // SUMS_ACROSS, axis % SUMS_ACROSS)
+            self.chains.addWidget(label(chain.name, "heading"), top, left, 1, 2)
+            for n, shown in enumerate(self.sums[-1], top + 1):
+                self.chains.addWidget(shown, n, left + 1, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+                self.chains.setRowMinimumHeight(n, ROW)
+            self.chains.addLayout(row("=", 1, total), top + 1 + len(chain.lines), left, 1, 2)
+            lowest = max(lowest, top + 2 + len(chain.lines))
+        for column_ in range(SUMS_ACROSS):
+            self.chains.setColumnStretch(3 * column_, int(column_ < len(chains)))
+            self.chains.setColumnMinimumWidth(3 * column_ + 2, GAP * (column_ + 1 < min(len(chains), SUMS_ACROSS)))
+        self.chains.setRowStretch(lowest, 1)
         self._share_height()
+        QTimer.singleShot(0, self, self._share_height)  # once more when what is new in it has its size
 
     def _sum(self, name: str, line: ChainLine) -> QWidget:
         if not line.edit:
