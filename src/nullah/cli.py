@@ -8,9 +8,9 @@ import json
 import os
 import sys
 import types
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 import nullah
 from nullah.core import measure
@@ -198,7 +198,7 @@ def _new(words: list[str]) -> int:
 def _reckon(words: list[str]) -> int:
     from nullah.core import reckon
     from nullah.core.pieces.kind import BadAnswer
-    from nullah.formats import heights_csv, room_csv
+    from nullah.formats import columns_csv, heights_csv
     from nullah.formats.trouble import FileTrouble
     from nullah.new_command import key_values
 
@@ -207,7 +207,9 @@ def _reckon(words: list[str]) -> int:
         return 0
     if not words or words[0].startswith("-"):
         return _refuse(f"Write nullah reckon NAME key=value ...; NAME is one of {', '.join(reckon.CALCULATORS)}.")
-    files = {"heights": lambda name: heights_csv.read(Path(name)), "year": lambda name: room_csv.read(Path(name))}
+    files: dict[str, Callable[[str], Any]] = {"heights": lambda name: heights_csv.read(Path(name))}
+    for kind, columns in reckon.COLUMNS.items():
+        files[kind] = lambda name, columns=columns: columns_csv.read(Path(name), columns)  # type: ignore[misc]
     try:
         given = key_values(words[1:])
         answers = reckon.reckon(words[0], given, files)

@@ -20,7 +20,8 @@ from nullah.core.surface.linear import Singular
 from nullah.core.surface.slab import grid, minimum_zone
 from nullah.core.wood import sold
 from nullah.core.wood.moisture import RING_ANGLE, change, equilibrium_moisture
-from nullah.core.wood.room import Month, room_year
+from nullah.core.wood.ready import ready
+from nullah.core.wood.room import room_year
 from nullah.core.wood.species import species
 
 Answers = dict[str, Any]
@@ -35,7 +36,7 @@ class BadReckoning(ValueError):
 @frozen
 class Input:
     """A named input: ``kind`` is length, temperature, percent, whole, slope, species, cut or size, or one of ``FILES``; ``default`` or
-    none."""
+    none, "" where it may be left out."""
 
     name: str
     kind: str
@@ -121,7 +122,11 @@ _READ: dict[str, Callable[[str, str], Any]] = {
     "species": lambda _, t: species(t),
     "size": lambda _, t: t,
 }
-FILES = ("heights", "year")  # kinds of input that are read from a file
+COLUMNS = {
+    "year": ("month", "celsius", "humidity"),
+    "readings": ("day", "percent"),
+}  # of the files that are tables of figures
+FILES = ("heights", *COLUMNS)  # kinds of input that are read from a file
 
 
 def _emc(temperature: float, humidity: float) -> Answers:
@@ -183,7 +188,17 @@ def _sold(nominal: str) -> Answers:
     return {"thickness_mm": thickness} | ({} if width is None else {"width_mm": width})
 
 
-def _room_year(months: tuple[Month, ...]) -> Answers:
+def _ready(readings: tuple[tuple[float, float], ...], reference: float | None) -> Answers:
+    found = ready(readings, reference)
+    return {
+        "ready_in_days": found.days,
+        "earliest_days": found.earliest,
+        "latest_days": found.latest,
+        "settles_percent": found.settles,
+    }
+
+
+def _room_year(months: tuple[tuple[float, ...], ...]) -> Answers:
     year = room_year(months)
     return {
         "driest_percent": year.driest,
@@ -330,6 +345,22 @@ CALCULATORS: dict[str, Calculator] = {
             "Wood Handbook FPL-GTR-282, eq. 4-5",
             _room_year,
         ),
+        Calculator(
+            "ready",
+            "when a board that dries in a room is within a point of where it settles",
+            (
+                _in("file", "readings", "CSV of day,percent"),
+                _in("reference", "percent", "of a piece that has always lived in the room, %", ""),
+            ),
+            {
+                "ready_in_days": "days after the last reading",
+                "earliest_days": "the true day lies from this one",
+                "latest_days": "to this one, four times in five",
+                "settles_percent": "where it settles",
+            },
+            "exponential drying fitted by Bayesian regression; what is likely beforehand is common practice, no source",
+            _ready,
+        ),
     )
 }
 
@@ -355,9 +386,12 @@ def reckon(name: str, given: Mapping[str, str], files: Mapping[str, Callable[[st
             raise BadReckoning(
                 f'{name} has no input "{key[:40]}"; it takes {", ".join(i.name for i in calculator.inputs)}.'
             )
-    values = []
+    values: list[Any] = []
     for wanted in calculator.inputs:
         text = given.get(wanted.name, wanted.default)
+        if not text and wanted.default == "":
+            values.append(None)
+            continue
         if text is None or not text.strip():
             raise BadReckoning(f"{name} needs {wanted.name}: {wanted.about}.")
         if wanted.kind in FILES:

@@ -1,0 +1,134 @@
+"""When a board that dries in a room will be ready: an exponential fitted to its readings, with an interval.
+
+A reading is ``settles + excess * exp(-days / constant)`` and the meter's noise. For each time constant and noise on a grid the two
+amounts that are left are a linear regression with normal priors, solved as such (any textbook on Bayesian linear regression); the days
+until the excess is a point follow, weighed by how well each pair of the grid tells the readings. The priors are what the trade knows of
+boards in rooms (common practice, no source).
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from itertools import pairwise
+
+from nullah.core.arrays import Floats, np
+from nullah.core.frozen import frozen
+
+FEWEST, FEWEST_BESIDE = 5, 3  # readings that are asked for, alone and beside a reference piece
+MOST = 1_000
+WITHIN = 1.0  # points of where it settles: then it is ready
+SETTLES, EXCESS = (
+    (9.5, 2.0),
+    (8.0, 4.0),
+)  # percent and points: the middle and the spread that are likely before anything is read
+BESIDE = 0.05  # percent: how well a reference piece tells where the board settles
+CONSTANTS = 24.0, 0.5, 120  # days: the likely time constant, its spread as a logarithm, and how many are tried
+NOISES = tuple(0.06 * 1.3**n for n in range(10))  # points: of the meter, with what is lost in rounding
+SCATTERED = 0.6  # points: readings that lie so far off the best curve are no drying
+RISEN = 0.3  # points: by so much the later half may stand above the earlier
+INTERVAL = 0.8  # how likely the true day lies between the earliest and the latest
+
+
+class NotTold(ValueError):
+    """Readings that tell no date; one sentence with the reason."""
+
+
+@frozen
+class Ready:
+    """Days after the last reading until a board is within a point of where it settles: the likely one, and between which the true one
+    lies four times in five; and where it settles, percent. All days are 0 for a board that is ready."""
+
+    days: float
+    earliest: float
+    latest: float
+    settles: float
+
+
+def ready(readings: Sequence[tuple[float, float]], reference: float | None = None) -> Ready:
+    """When a board will be ready.
+
+    Args:
+        readings: (day, moisture in percent), in the order of the days.
+        reference: of a piece that has always lived in the room, percent; it says where the board settles.
+
+    Raises:
+        NotTold: there are too few, or too many; a day comes twice or a moisture is none; they rise, or scatter.
+    """
+    _held(readings, reference)
+    day = np.array([d for d, _ in readings], dtype=float) - readings[0][0]
+    percent = np.array([p for _, p in readings], dtype=float)
+    middle = SETTLES if reference is None else (reference, BESIDE)
+    constants = CONSTANTS[0] * np.exp(CONSTANTS[1] * np.linspace(-3.0, 3.0, CONSTANTS[2]))
+    fits = [_fitted(day, percent, c, noise, middle) for c in constants.tolist() for noise in NOISES]
+    likely = np.array([f[0] for f in fits])
+    prior = np.repeat(-0.5 * np.linspace(-3.0, 3.0, CONSTANTS[2]) ** 2, len(NOISES))
+    best = max(fits)
+    off = percent - best[1] - best[2] * np.exp(-day / best[5])
+    if math.sqrt(float((off * off).mean())) > SCATTERED:
+        raise NotTold("The readings scatter too much to tell a date: read again, at the same place and the same depth.")
+    weights = np.exp(likely + prior - (likely + prior).max())
+    weights /= weights.sum()
+    told = [(w, *f[2:4], f[5]) for w, f in zip(weights.tolist(), fits, strict=True) if w > 1e-9]
+    last = float(day[-1])
+    half = (1 - INTERVAL) / 2
+    earliest, middling, latest = (max(0.0, _day(told, share) - last) for share in (half, 0.5, 1 - half))
+    settles = float((weights * np.array([f[1] for f in fits])).sum())
+    return Ready(middling, earliest, latest, settles)
+
+
+def _held(readings: Sequence[tuple[float, float]], reference: float | None) -> None:
+    fewest = FEWEST if reference is None else FEWEST_BESIDE
+    if len(readings) < fewest:
+        beside = "" if reference is None else " beside a reference piece"
+        raise NotTold(f"{len(readings)} readings are too few to tell a date; it takes {fewest}{beside}.")
+    if len(readings) > MOST:
+        raise NotTold(f"{len(readings)} readings are too many; {MOST} is the most.")
+    for (before, _), (after, _) in pairwise(readings):
+        if after <= before:
+            raise NotTold(f"Day {after:g} does not come after day {before:g}.")
+    for name, percent in [
+        *((f"day {d:g}", p) for d, p in readings),
+        *([("the reference", reference)] if reference is not None else []),
+    ]:
+        if not 0 < percent <= 100:
+            raise NotTold(f"A moisture content lies over 0 and up to 100 %; that of {name} is {percent:g}.")
+    half = len(readings) // 2
+    early, late = readings[:half], readings[-half:]
+    if sum(p for _, p in late) - sum(p for _, p in early) > RISEN * half:
+        raise NotTold("The readings rise: the board takes up moisture, and no date is told.")
+
+
+# how likely the readings are; where the board settles; its excess on the first day and the variance of that; noise; time constant
+Fit = tuple[float, float, float, float, float, float]
+
+
+def _fitted(day: Floats, percent: Floats, constant: float, noise: float, settles: tuple[float, float]) -> Fit:
+    """The two amounts by regression with normal priors, for one time constant and one noise."""
+    fall = np.exp(-day / constant)
+    variance = noise * noise
+    # precision and its product with the mean, prior and readings together
+    a = 1 / settles[1] ** 2 + len(day) / variance
+    b = float(fall.sum()) / variance
+    c = 1 / EXCESS[1] ** 2 + float((fall * fall).sum()) / variance
+    u = settles[0] / settles[1] ** 2 + float(percent.sum()) / variance
+    v = EXCESS[0] / EXCESS[1] ** 2 + float((fall * percent).sum()) / variance
+    whole = a * c - b * b
+    level, excess = (c * u - b * v) / whole, (a * v - b * u) / whole
+    off = percent - level - excess * fall
+    far = float((off * off).sum()) / variance
+    far += ((level - settles[0]) / settles[1]) ** 2 + ((excess - EXCESS[0]) / EXCESS[1]) ** 2
+    return -0.5 * (far + math.log(whole)) - len(day) * math.log(noise), level, excess, a / whole, noise, constant
+
+
+def _day(told: Sequence[tuple[float, float, float, float]], share: float) -> float:
+    """The day by which the excess is a point with a likelihood of ``share``: by halving."""
+    low, high = -1_000.0, 2_000.0
+    for _ in range(40):
+        day = (low + high) / 2
+        below = 0.0
+        for weight, excess, variance, constant in told:
+            bound = WITHIN * math.exp(min(50.0, day / constant))
+            below += weight * 0.5 * math.erfc(-(bound - excess) / math.sqrt(2 * variance))
+        low, high = (day, high) if below < share else (low, day)
+    return high

@@ -1,0 +1,121 @@
+"""Forecasts of when a board is ready, on drying simulated here, where the true day is known; and readings that tell none."""
+
+import json
+import math
+import os
+import random
+from contextlib import nullcontext
+
+import pytest
+
+from nullah.cli import main
+from nullah.core.wood.ready import NotTold, ready
+
+SOAK = bool(os.environ.get("NULLAH_SOAK"))
+
+
+def drying(chance, noise):
+    """Readings to 0.1, the days that are still to go after the last, and where the board settles."""
+    settles, excess, constant = chance.uniform(7.5, 11.5), chance.uniform(6, 12), chance.uniform(14, 40)
+    wait = constant * math.log(excess)  # until a point is left of the excess
+    span, count = wait * chance.uniform(0.5, 0.9), chance.randint(5, 11)
+    days = [span * n / (count - 1) for n in range(count)]
+    read = [round(settles + excess * math.exp(-d / constant) + chance.gauss(0, noise), 1) for d in days]
+    return list(zip(days, read, strict=True)), wait - span, settles
+
+
+def share_held(runs, beside, noise=None):
+    """The share of runs whose interval holds the true day, and the share that is refused."""
+    chance = random.Random(2026)
+    held = refused = 0
+    for _ in range(runs):
+        readings, to_go, settles = drying(chance, noise or chance.uniform(0.1, 0.3))
+        try:
+            told = ready(readings, round(settles, 1) if beside else None)
+        except NotTold:
+            refused += 1
+            continue
+        assert told.earliest <= told.days <= told.latest
+        held += told.earliest <= to_go <= told.latest
+    return held / (runs - refused), refused / runs
+
+
+@pytest.mark.parametrize("beside", [False, True])
+def test_soak_the_interval_holds_the_true_day_about_four_times_in_five(beside, capsys):
+    held, refused = share_held(500 if SOAK else 60, beside)
+    _, quiet = share_held(200 if SOAK else 20, beside, noise=0.1)
+    with capsys.disabled() if SOAK else nullcontext():
+        print(f"\nforecast, {'beside a reference' if beside else 'alone'}: {held:.3f} hold, {refused:.3f} refused")
+    assert (0.7 if SOAK else 0.65) <= held <= (0.9 if SOAK else 0.95)
+    assert quiet <= 0.1
+
+
+def test_more_readings_and_a_reference_make_the_interval_narrower():
+    def read(count, last):
+        days = [last * n / (count - 1) for n in range(count)]
+        return [(d, round(9 + 9 * math.exp(-d / 25), 1)) for d in days]
+
+    few, many = ready(read(5, 30)), ready(read(11, 50))
+    beside = ready(read(5, 30), 9.0)
+    true = 25 * math.log(9)
+    assert few.latest - few.earliest > many.latest - many.earliest
+    assert few.latest - few.earliest > 2 * (beside.latest - beside.earliest)
+    assert beside.days == pytest.approx(true - 30, abs=1.5)
+    assert beside.settles == pytest.approx(9.0, abs=0.1)
+    assert many.days == pytest.approx(true - 50, abs=5)
+
+
+@pytest.mark.parametrize("reference", [None, 9.0])
+def test_a_board_that_is_ready_waits_no_more(reference):
+    for steady in ([9.1, 9.0, 9.0, 9.1, 9.0], [16.0, 12.0, 10.2, 9.6, 9.3, 9.1]):
+        told = ready(
+            list(enumerate(steady, 0)) if steady[0] < 10 else [(14 * n, p) for n, p in enumerate(steady)], reference
+        )
+        assert (told.days, told.earliest) == (0, 0)
+
+
+def test_a_wait_is_the_same_from_whatever_day_it_is_counted():
+    readings, _, _ = drying(random.Random(3), 0.1)
+    later = [(d + 1234.5, p) for d, p in readings]
+    one, other = ready(readings), ready(later)
+    assert (one.days, one.earliest, one.latest) == pytest.approx((other.days, other.earliest, other.latest), abs=1e-6)
+
+
+FALLING = [(0, 18.0), (7, 15.5), (14, 13.8), (21, 12.4), (28, 11.5)]
+
+
+@pytest.mark.parametrize(
+    ("readings", "reference", "words"),
+    [
+        (FALLING[:4], None, "it takes 5"),
+        (FALLING[:2], 9.0, "it takes 3 beside a reference"),
+        ([(d, 30 - p) for d, p in FALLING], None, "rise"),
+        ([(0, 18), (7, 12), (14, 17), (21, 11), (28, 16)], None, "scatter"),
+        ([*FALLING[:4], (21, 12.0)], None, "does not come after"),
+        ([*FALLING[:4], (20, 12.0)], None, "does not come after"),
+        ([*FALLING[:4], (28, -1.0)], None, "up to 100"),
+        ([*FALLING[:4], (28, 101.0)], None, "up to 100"),
+        (FALLING, 0.0, "reference"),
+        ([(n, 12.0) for n in range(1001)], None, "too many"),
+        ([], 9.0, "0 readings"),
+    ],
+)
+def test_readings_that_tell_no_date_say_why(readings, reference, words):
+    with pytest.raises(NotTold, match=words):
+        ready(readings, reference)
+
+
+def test_as_the_command_prints_it(capsys, tmp_path):
+    path = tmp_path / "read.csv"
+    path.write_text("day,percent\n" + "".join(f"{d},{p}\n" for d, p in FALLING))
+    assert main(["reckon", "ready", f"file={path}"]) == 0
+    alone = json.loads(capsys.readouterr().out)
+    assert set(alone) == {"ready_in_days", "earliest_days", "latest_days", "settles_percent"}
+    assert main(["reckon", "ready", f"file={path}", "reference=9.5"]) == 0
+    beside = json.loads(capsys.readouterr().out)
+    assert beside["latest_days"] - beside["earliest_days"] < alone["latest_days"] - alone["earliest_days"]
+    path.write_text("day,percent\n0,18\n7,15\n")
+    for more in ([], ["reference=9"], ["reference=nine"]):
+        assert main(["reckon", "ready", f"file={path}", *more]) == 2
+        out, err = capsys.readouterr()
+        assert (out, err.count("\n")) == ("", 1)
