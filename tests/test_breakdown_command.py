@@ -1,16 +1,20 @@
 """``nullah breakdown``: tables in, a plan out; a bad table gets one sentence with file, line and reason, and nothing is written."""
 
+import contextlib
 import csv
 import io
 import json
 import os
 import random
+import signal
 import xml.etree.ElementTree as ET
 
 import pytest
 from pypdf import PdfReader
 
+from nullah import breakdown_command
 from nullah.cli import main
+from nullah.core.layout.planner import Planner
 
 BOARDS = "id,species,length,width,thickness,qty\nlong,white ash,2400,200,25,2\nshort,American elm,900,150,20,1\n"
 PARTS = (
@@ -187,3 +191,28 @@ def test_no_file_is_written_that_is_read_or_written_besides(tmp_path, more, monk
     assert "are one file" in capsys.readouterr().err
     assert (tmp_path / "boards.csv").read_text() == BOARDS
     assert not (tmp_path / "plan.json").exists()
+
+
+def test_an_interrupt_that_is_swallowed_ends_the_search_all_the_same(tmp_path, monkeypatch):
+    """As one is that comes while a library is compiled."""
+    boards, parts = tmp_path / "b.csv", tmp_path / "p.csv"
+    boards.write_text("id,species,length,width,thickness\nx,ash,2000,200,20\n")
+    parts.write_text("id,length,width,thickness,species\n" + "".join(f"y{n},{500 + n},90,20,ash\n" for n in range(9)))
+    turns = []
+    advance = Planner.advance
+
+    def swallows(self, *given):
+        turns.append(given)
+        if len(turns) == 3:
+            with contextlib.suppress(KeyboardInterrupt):
+                signal.raise_signal(signal.SIGINT)
+        return advance(self, *given)
+
+    monkeypatch.setattr(Planner, "advance", swallows)
+    before = signal.getsignal(signal.SIGINT)
+    words = ["--boards", str(boards), "--parts", str(parts), "--out", str(tmp_path / "o"), "--seconds", "60"]
+    with pytest.raises(KeyboardInterrupt):
+        breakdown_command.main(words)
+    assert len(turns) == 3
+    assert signal.getsignal(signal.SIGINT) is before
+    assert not (tmp_path / "o").exists()

@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 import argparse
+import signal
 import sys
+import threading
 import time
-from collections.abc import Sequence
+from collections.abc import Callable, Iterator, Sequence
+from contextlib import contextmanager
 from pathlib import Path
 
 from nullah.core.layout.model import Options
@@ -33,8 +36,9 @@ def main(words: Sequence[str]) -> int:
     _refuse_one_file_twice(given)
     orders = tables.read(given.boards, given.parts, given.defects, allowance)
     options = Options(kerf, kerf, thin=EXACT)
-    planner = Planner(orders.stock, orders.blanks, options, given.seed, waits=given.work > 0)
-    reached = searched(planner, given.seconds, given.work)
+    with _interrupts_kept() as raised_again:
+        planner = Planner(orders.stock, orders.blanks, options, given.seed, waits=given.work > 0)
+        reached = searched(planner, given.seconds, given.work, raised_again)
     whole = breakdown_out.made(orders, planner.layout(), planner.bound(), reached.placed, reached.rounds, given.seed)
     written = {given.out: breakdown_out.as_json(whole).encode()}
     if given.csv:
@@ -63,11 +67,37 @@ def _refuse_one_file_twice(given: argparse.Namespace) -> None:
                 raise FileTrouble(f"{name} and {other} are one file, {path.name}. Nothing was changed.")
 
 
-def searched(planner: Planner, seconds: float, work: int = 0) -> Progress:
+@contextmanager
+def _interrupts_kept() -> Iterator[Callable[[], None]]:
+    """Ctrl-C that cannot be lost: one that comes while a library is loaded or compiled may be swallowed there. What is given raises it
+    again; it is called at each turn of the search."""
+    came = False
+
+    def interrupted(*_: object) -> None:
+        nonlocal came
+        came = True
+        raise KeyboardInterrupt
+
+    def raised_again() -> None:
+        if came:
+            raise KeyboardInterrupt
+
+    if threading.current_thread() is not threading.main_thread():  # where no signal comes
+        yield raised_again
+        return
+    before = signal.signal(signal.SIGINT, interrupted)
+    try:
+        yield raised_again
+    finally:
+        signal.signal(signal.SIGINT, before)
+
+
+def searched(planner: Planner, seconds: float, work: int = 0, each_turn: Callable[[], None] = lambda: None) -> Progress:
     """Search for so many seconds of the clock, or for ``work`` rounds, which gives the same layout every time."""
     planner.advance(0, 0.0)  # the compiled loop is loaded now and does not cost search time
     began, rounds, reached = time.perf_counter(), 8, planner.progress
     while not planner.done:
+        each_turn()
         share = planner.rounds / work if work else (time.perf_counter() - began) / seconds
         if share >= 1.0:
             break
