@@ -6,10 +6,11 @@ import os
 import random
 from contextlib import nullcontext
 
+import numpy as np
 import pytest
 
 from nullah.cli import main
-from nullah.core.wood.ready import NotTold, ready
+from nullah.core.wood.ready import NOISES, NotTold, ready
 
 SOAK = bool(os.environ.get("NULLAH_SOAK"))
 
@@ -48,6 +49,39 @@ def test_soak_the_interval_holds_the_true_day_about_four_times_in_five(beside, c
         print(f"\nforecast, {'beside a reference' if beside else 'alone'}: {held:.3f} hold, {refused:.3f} refused")
     assert (0.7 if SOAK else 0.65) <= held <= (0.9 if SOAK else 0.95)
     assert quiet <= 0.1
+
+
+def by_brute_force(readings):
+    """The middle, early and late days, and where it settles: every combination of a grid of the four unknowns, weighed."""
+    settles, excess = np.linspace(3, 16, 131)[:, None], np.linspace(-4, 20, 481)[None, :]
+    days, weights, levels = [], [], []
+    first, last = readings[0][0], readings[-1][0]
+    for z in np.linspace(-3, 3, 120):
+        constant = 24 * math.exp(0.5 * z)
+        for noise in NOISES:
+            far = 0.0
+            for day, percent in readings:
+                far = far + (percent - settles - excess * math.exp(-(day - first) / constant)) ** 2
+            told = -0.5 * (far / noise**2 + ((settles - 9.5) / 2) ** 2 + ((excess - 8) / 4) ** 2 + z * z)
+            weight = np.exp(told - len(readings) * math.log(noise))
+            weights.append(weight.sum(axis=0))
+            levels.append((weight * settles).sum())
+            with np.errstate(divide="ignore", invalid="ignore"):
+                days.append(np.where(excess[0] > 0, constant * np.log(excess[0]), -1e9))
+    days, weights = np.concatenate(days), np.concatenate(weights)
+    order = np.argsort(days)
+    reached = np.cumsum(weights[order]) / weights.sum()
+    told = [max(0.0, days[order][np.searchsorted(reached, share)] - (last - first)) for share in (0.1, 0.5, 0.9)]
+    return told, sum(levels) / weights.sum()
+
+
+@pytest.mark.parametrize("seed", [1, 2] if SOAK else [1])
+def test_the_interval_is_that_of_every_combination_weighed(seed):
+    readings, _, _ = drying(random.Random(seed), 0.2)
+    told = ready(readings)
+    days, settles = by_brute_force(readings)
+    assert (told.earliest, told.days, told.latest) == pytest.approx(days, abs=0.1)
+    assert told.settles == pytest.approx(settles, abs=0.001)
 
 
 def test_more_readings_and_a_reference_make_the_interval_narrower():
