@@ -98,6 +98,7 @@ class PieceView(QWidget):
         self.chains = QGridLayout(self.sums_below)
         self.chains.setContentsMargins(4, 4, 4, 4)
         self.chains.setVerticalSpacing(1)
+        self.chains.setHorizontalSpacing(GAP)
         self.sums_area = scroll_area()
         self.sums_area.setWidget(self.sums_below)
         self.hand_area = scroll_area()  # empty until it is first asked for
@@ -408,30 +409,26 @@ class PieceView(QWidget):
         self.sums, self.totals = [], []
         top = lowest = 0
         for axis, chain in enumerate(chains):
-            left = 3 * (
-                axis % SUMS_ACROSS
-            )  # words, what they come to, a gap: in one grid, so that lines of all columns end alike
-            if left == 0:
-                top = lowest
-            for n, line in enumerate(chain.lines, top + 1):
-                text = f"{line.times} \u00d7 {line.label}" if line.times > 1 else line.label
-                self.chains.addWidget(label(self.session.told(text), "quiet", wrap=True), n, left)
+            at = axis % SUMS_ACROSS  # sums stand in one grid, so that lines of all columns end alike
+            top = lowest if at == 0 else top
             self.sums.append([self._sum(f"chain {axis} {line.label}", line) for line in chain.lines])
+            self.chains.addWidget(label(chain.name, "heading"), top, at)
+            for n, (line, shown) in enumerate(zip(chain.lines, self.sums[-1], strict=True), top + 1):
+                text = f"{line.times} \u00d7 {line.label}" if line.times > 1 else line.label
+                both = row(label(self.session.told(text), "quiet", wrap=True), shown)
+                both.setStretch(0, 1)
+                self.chains.addLayout(both, n, at)
+                self.chains.setRowMinimumHeight(n, ROW)
             where = f"rod.{chain.rod}"
             total: QWidget = label("", "heading")
             if chain.edit:
                 total = self._field(f"chain {axis} total", 92, lambda t, w=where: self._typed(w, t), grows=True)
             total.setFixedHeight(ROW)
             self.totals.append(total)
-            self.chains.addWidget(label(chain.name, "heading"), top, left, 1, 2)
-            for n, shown in enumerate(self.sums[-1], top + 1):
-                self.chains.addWidget(shown, n, left + 1, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-                self.chains.setRowMinimumHeight(n, ROW)
-            self.chains.addLayout(row("=", 1, total), top + 1 + len(chain.lines), left, 1, 2)
+            self.chains.addLayout(row("=", 1, total), top + 1 + len(chain.lines), at)
             lowest = max(lowest, top + 2 + len(chain.lines))
-        for column_ in range(SUMS_ACROSS):
-            self.chains.setColumnStretch(3 * column_, int(column_ < len(chains)))
-            self.chains.setColumnMinimumWidth(3 * column_ + 2, GAP * (column_ + 1 < min(len(chains), SUMS_ACROSS)))
+        for at in range(SUMS_ACROSS):
+            self.chains.setColumnStretch(at, int(at < len(chains)))
         self.chains.setRowStretch(lowest, 1)
         self._share_height()
         QTimer.singleShot(0, self, self._share_height)  # once more when what is new in it has its size
