@@ -227,6 +227,23 @@ def test_slots_lie_the_way_a_wide_part_moves_past_what_crosses_its_grain(family,
         assert ("the middle one tight" in joint.steps[2]) == (count == 5)
 
 
+def test_screws_without_slots_hold_no_wide_part_across_its_grain():
+    """Common practice, no source: no more than 75 to 100 is held fast across the grain."""
+    for batten, holds in ((90.0, True), (110.0, False)):
+        (joint,) = battened("butt_screws", batten=batten).joints.joints
+        (check,) = [c for c in joint.checks if "across" in c.text]
+        assert check.holds == holds
+    assert not [c for c in screwed().joints.joints[0].checks if "across" in c.text]  # the grain runs alike
+    assert not [c for c in battened("butt_screws", slotted=True).joints.joints[0].checks if "across" in c.text]
+    asked = {
+        "boarded_chest": {"till": "yes", "till_lid": "yes", "bracket": "yes", "stay": "yes"},
+        "small_table": {"drawer": "yes"},
+    }
+    for kind in KINDS:
+        for joint in plan(Project(pieces=(KINDS[kind].piece(asked.get(kind, {})),))).joints.joints:
+            assert not [c for c in joint.checks if "across" in c.text and not c.holds], joint.id
+
+
 def test_a_batten_that_does_not_cross_the_grain_says_so_and_the_chests_lid_moves_along_its_battens():
     (refused,) = screwed("batten_in_slots").calls
     assert "across the grain" in refused.question

@@ -122,10 +122,8 @@ _READ: dict[str, Callable[[str, str], Any]] = {
     "species": lambda _, t: species(t),
     "size": lambda _, t: t,
 }
-COLUMNS = {
-    "year": ("month", "celsius", "humidity"),
-    "readings": ("day", "percent"),
-}  # of the files that are tables of figures
+# of the files that are tables of figures
+COLUMNS = {"year": ("month", "celsius", "humidity"), "readings": ("day", "percent")}
 FILES = ("heights", *COLUMNS)  # kinds of input that are read from a file
 
 

@@ -28,9 +28,8 @@ DEEP = {
     "thumbnail": 0.45,
 }  # of its width: how deep a moulding is (common practice, no source)
 LEAST_CHAMFER = 0.5  # mm
-OF_REVEAL = (
-    2 / 3
-)  # of the reveal beside it: a chamfer that looks meant (common practice, no source, has it smaller than that)
+# of the reveal beside it: a chamfer that looks meant (common practice, no source, has it smaller than that)
+OF_REVEAL = 2 / 3
 STEP = 0.2  # of a thumbnail's depth: its step
 BESIDE = {0: "left", 1: "lower", 2: "back"}  # the side across each axis of a part
 EDGES = Ask("edges", "which of the side's edges: all, or ways as front left", "text", "all")

@@ -25,6 +25,7 @@ from nullah.core.shapes.cut import SIDES, Cut, Placed
 FROM_END = 25.0  # mm of the first and the last screw from the ends (1", common practice)
 APART = 150.0  # mm between screws at the most (common practice)
 PILOT = 0.7  # of the screw: its pilot hole (common practice)
+ACROSS = 100.0  # mm of a part's width that may be held fast across its grain (75 to 100, common practice)
 BITES = 12.0  # mm of thread in the second part at the least (common practice)
 ROUND = 12  # corners a hole is drawn with
 
@@ -113,6 +114,7 @@ class Screws:
                     pilot_deep >= bite - 1e-9,
                     f"screws of {marked(long)} {'stay inside' if pilot_deep >= bite - 1e-9 else 'come out of'} {b}",
                 ),
+                *(() if slotted else _held_fast(look)),
             ),
             marked_faces(cuts, {p.id: p for p in (first, second)}, look.label),
             figures={"screw": screw, "long": long, "count": count, "apart": look.figure("apart"), "pilot": pilot},
@@ -177,6 +179,16 @@ def _slides(look: Look) -> int:
     if {_grain(look, look.joint.first), _grain(look, look.joint.second)} == {line}:
         return 3 - axis_of(look.joint.way)[0] - line
     return line
+
+
+def _held_fast(look: Look) -> tuple[Check, ...]:
+    """Whether screws without slots hold a part fast across more of its grain than it bears; nothing where both move alike."""
+    line, (low, high) = _line(look), _run(look)
+    crossing = [part for part in (look.joint.first, look.joint.second) if _grain(look, part) != line]
+    if len(crossing) != 1:
+        return ()
+    words = f"held fast across {marked(high - low)} of the grain of {look.label(crossing[0])}; over {marked(ACROSS)} it wants slots"
+    return (Check(at_least(ACROSS, high - low), words),)
 
 
 def _bored(look: Look, count: int) -> str:

@@ -53,8 +53,8 @@ class Fittings:
         return Design((*chest.rods, *self.rods), (*chest.parts, *self.parts), (*chest.joints, *self.joints))
 
 
-def _screwed(joint: str, first: str, second: str, way: str, thick: float) -> JointDesign:
-    asks: dict[str, Answer] = {"screw": SCREW, "long": thick + BITE}
+def _screwed(joint: str, first: str, second: str, way: str, thick: float, slotted: bool = False) -> JointDesign:
+    asks: dict[str, Answer] = {"screw": SCREW, "long": thick + BITE, "slotted": slotted}
     return JointDesign(joint, "butt_screws", first, second, way, asks)
 
 
@@ -120,7 +120,7 @@ def till(height: Sum, end: Sum, lid: bool) -> Fittings:
                 from_mark("till", "end", mm("ledge", ledge_thick)),
             ),
         ]
-        joints.append(_screwed("till-ledge", "till-ledge", "left-end", "left", ledge_thick))
+        joints.append(_screwed("till-ledge", "till-ledge", "left-end", "left", ledge_thick, slotted=True))
     return Fittings(tuple(parts), rods, tuple(joints))
 
 

@@ -96,10 +96,18 @@ def design(asked: Answers) -> Design:
     joints = [
         JointDesign("rabbet", "rabbet", "leg", "top", "up", {"fixed": "dry"}),
         JointDesign("cleat-top", "butt_screws", "cleat", "top", "up", {**slots, "long": CLEAT + bites}, "to the top"),
-        JointDesign("cleat-leg", "butt_screws", "cleat", "leg", "right", {"long": CLEAT + bites}, "to the leg"),
+        JointDesign(
+            "cleat-leg", "butt_screws", "cleat", "leg", "right", {**slots, "long": CLEAT + bites}, "to the leg"
+        ),
         JointDesign("rail-top", "butt_screws", "rail", "top", "up", {**slots, "long": RAIL[1] + bites}, "to the rail"),
         JointDesign(
-            "foot-leg", "butt_screws", "foot", "leg", "up", {"long": FOOT[0] + 45.0, "screw": 5.0}, "to the foot"
+            "foot-leg",
+            "butt_screws",
+            "foot",
+            "leg",
+            "up",
+            {**slots, "long": FOOT[0] + 45.0, "screw": 5.0},
+            "to the foot",
         ),
     ]
     if asked["notch"]:

@@ -18,10 +18,8 @@ from nullah.core.frozen import frozen
 FEWEST, FEWEST_BESIDE = 5, 3  # readings that are asked for, alone and beside a reference piece
 MOST = 1_000
 WITHIN = 1.0  # points of where it settles: then it is ready
-SETTLES, EXCESS = (
-    (9.5, 2.0),
-    (8.0, 4.0),
-)  # percent and points: the middle and the spread that are likely before anything is read
+# percent and points: the middle and the spread that are likely before anything is read
+SETTLES, EXCESS = (9.5, 2.0), (8.0, 4.0)
 BESIDE = 0.05  # percent: how well a reference piece tells where the board settles
 CONSTANTS = 24.0, 0.5, 120  # days: the likely time constant, its spread as a logarithm, and how many are tried
 NOISES = tuple(0.06 * 1.3**n for n in range(10))  # points: of the meter, with what is lost in rounding
