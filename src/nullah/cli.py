@@ -207,9 +207,12 @@ def _reckon(words: list[str]) -> int:
         return 0
     if not words or words[0].startswith("-"):
         return _refuse(f"Write nullah reckon NAME key=value ...; NAME is one of {', '.join(reckon.CALCULATORS)}.")
-    files: dict[str, Callable[[str], Any]] = {"heights": lambda name: heights_csv.read(Path(name))}
-    for kind, columns in reckon.COLUMNS.items():
-        files[kind] = lambda name, columns=columns: columns_csv.read(Path(name), columns)  # type: ignore[misc]
+
+    def figures(columns: tuple[str, ...]) -> Callable[[str], Any]:
+        return lambda name: columns_csv.read(Path(name), columns)
+
+    files = {kind: figures(columns) for kind, columns in reckon.COLUMNS.items()}
+    files["heights"] = lambda name: heights_csv.read(Path(name))
     try:
         given = key_values(words[1:])
         answers = reckon.reckon(words[0], given, files)

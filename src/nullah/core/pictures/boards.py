@@ -214,13 +214,6 @@ Names = frozenset[str]
 Written = tuple[tuple[str, str], ...]  # parts by their ids, and what is written on them
 
 
-@lru_cache(maxsize=256)
-def _drawn(
-    b: _Same, y: float, root: _Same, chosen: str, cut: Names, held: Names, back: bool, written: Written
-) -> list[Primitive]:
-    return _sawn(b.it, y, root.it, chosen, cut, held, back, dict(written))
-
-
 def _kept_sawn(
     b: Board,
     y: float,
@@ -234,19 +227,16 @@ def _kept_sawn(
     """As ``_sawn``, drawn up again only when board or tree are others."""
     mine = frozenset(n.part for n in leaves(root) if n.part) if root is not None else frozenset[str]()
     lit, written = chosen if chosen in mine else "", tuple((part, name(part)) for part in sorted(mine))
-    return _drawn(_Same(b), y, _Same(root), lit, cut_parts & mine, held & mine, back, written)
+    return _sawn(_Same(b), y, _Same(root), lit, cut_parts & mine, held & mine, back, written)
 
 
+@lru_cache(maxsize=256)
 def _sawn(
-    b: Board,
-    y: float,
-    root: Node | None,
-    chosen: str,
-    cut_parts: Names,
-    held: Names,
-    back: bool,
-    written: Mapping[str, str],
+    board: _Same, y: float, tree: _Same, chosen: str, cut_parts: Names, held: Names, back: bool, said: Written
 ) -> list[Primitive]:
+    b: Board = board.it
+    root: Node | None = tree.it
+    written = dict(said)
     items: list[Primitive] = [
         Area(
             rectangle(0, y, b.length, b.width), f"wood {b.species}", edge="outline", tag=f"board:{b.id}", hint=_told(b)

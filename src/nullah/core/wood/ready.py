@@ -62,12 +62,12 @@ def ready(readings: Sequence[tuple[float, float]], reference: float | None = Non
     likely = np.array([f[0] for f in fits])
     prior = np.repeat(-0.5 * np.linspace(-3.0, 3.0, CONSTANTS[2]) ** 2, len(NOISES))
     best = max(fits)
-    off = percent - best[1] - best[2] * np.exp(-day / best[5])
+    off = percent - best[1] - best[2] * np.exp(-day / best[4])
     if math.sqrt(float((off * off).mean())) > SCATTERED:
         raise NotTold("The readings scatter too much to tell a date: read again, at the same place and the same depth.")
     weights = np.exp(likely + prior - (likely + prior).max())
     weights /= weights.sum()
-    told = [(w, *f[2:4], f[5]) for w, f in zip(weights.tolist(), fits, strict=True) if w > 1e-9]
+    told = [(w, *f[2:]) for w, f in zip(weights.tolist(), fits, strict=True) if w > 1e-9]
     last = float(day[-1])
     half = (1 - INTERVAL) / 2
     earliest, middling, latest = (max(0.0, _day(told, share) - last) for share in (half, 0.5, 1 - half))
@@ -97,8 +97,8 @@ def _held(readings: Sequence[tuple[float, float]], reference: float | None) -> N
         raise NotTold("The readings rise: the board takes up moisture, and no date is told.")
 
 
-# how likely the readings are; where the board settles; its excess on the first day and the variance of that; noise; time constant
-Fit = tuple[float, float, float, float, float, float]
+# how likely the readings are; where the board settles; its excess on the first day and the variance of that; the time constant
+Fit = tuple[float, float, float, float, float]
 
 
 def _fitted(day: Floats, percent: Floats, constant: float, noise: float, settles: tuple[float, float]) -> Fit:
@@ -116,7 +116,7 @@ def _fitted(day: Floats, percent: Floats, constant: float, noise: float, settles
     off = percent - level - excess * fall
     far = float((off * off).sum()) / variance
     far += ((level - settles[0]) / settles[1]) ** 2 + ((excess - EXCESS[0]) / EXCESS[1]) ** 2
-    return -0.5 * (far + math.log(whole)) - len(day) * math.log(noise), level, excess, a / whole, noise, constant
+    return -0.5 * (far + math.log(whole)) - len(day) * math.log(noise), level, excess, a / whole, constant
 
 
 def _day(told: Sequence[tuple[float, float, float, float]], share: float) -> float:
