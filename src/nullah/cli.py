@@ -20,7 +20,7 @@ if TYPE_CHECKING:
 
 DEMO = Path(__file__).parent / "demo" / "seed_library.nullah"  # as ``tools/write_demo.py`` writes it
 INTERRUPTED = 130  # as a shell says it of Ctrl-C
-COMMANDS = ("plan", "export", "breakdown", "shots", "demo-project", "reckon", "kinds", "new")
+COMMANDS = ("plan", "export", "breakdown", "shots", "demo-project", "reckon", "kinds", "species", "new")
 
 
 def start() -> None:
@@ -123,6 +123,8 @@ def _command(words: list[str]) -> int:
             return breakdown(words[1:])
         if words[0] == "kinds":
             return _kinds(words[1:])
+        if words[0] == "species":
+            return _species(words[1:])
         if words[0] == "new":
             return _new(words[1:])
         import argparse
@@ -177,6 +179,18 @@ def _kinds(words: list[str]) -> int:
         return _refuse("Write nullah kinds, with nothing after it.")
 
     print(json.dumps([k.described() for k in KINDS.values()], indent=1, ensure_ascii=False))
+    return 0
+
+
+def _species(words: list[str]) -> int:
+    from nullah.core.wood.species import ALL
+
+    if words in (["--help"], ["-h"]):
+        print("nullah species prints the species that are known, with the sources of every figure, as JSON.")
+        return 0
+    if words:
+        return _refuse("Write nullah species, with nothing after it.")
+    print(json.dumps([s.described() for s in ALL.values()], indent=1, ensure_ascii=False))
     return 0
 
 

@@ -83,13 +83,9 @@ def test_faults_and_tapers_go_with_what_is_left_over():
     )
     left = step_edits.left_over(board, Node(x=500, y=20, length=500, width=150, use="offcut"), "c", 1)
     assert [(d.x, d.y, d.length, d.width) for d in left.defects] == [(0, 20, 40, 30)]
-    assert left.widths == (
-        130.0,
-        117.5,
-        105.0,
-        92.5,
-        80.0,
-    )  # 150 at 500 from the left end, 100 at 1000; 20 below is gone
+    # 150 at 500 from the left end, 100 at 1000; 20 below is gone
+    assert left.upper == ((0.0, pytest.approx(130.0)), (500.0, pytest.approx(80.0)))
+    assert left.lower == ()
     assert left.straight_edge == "lower"
 
 

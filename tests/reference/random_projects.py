@@ -2,6 +2,8 @@
 
 import random
 
+from shapely.geometry import Polygon
+
 from nullah.core import demo, edit
 from nullah.core.document import Board, Defect, Project, Room
 from nullah.core.document_pieces import Contents, Piece
@@ -11,6 +13,22 @@ from nullah.core.stations import breakdown
 SPECIES = ("white ash", "western larch", "American elm", "black cherry", "yellow-poplar", "eastern white pine")
 
 
+def edges(chance, length, width, above, below):
+    """An upper and a lower edge of some points each, where asked for; they leave some three tenths of the width between them."""
+    out = []
+    for asked, low, high in ((above, 0.6, 1.0), (below, 0.0, 0.3)):
+        places = sorted(chance.uniform(0, length) for _ in range(chance.randint(2, 6))) if asked else []
+        out.append(tuple((x, width * chance.uniform(low, high)) for x in places))
+    return tuple(out)
+
+
+def outline(board):
+    """The wood of a board as a polygon: its edges go on level beyond their first and last points."""
+    top, low = board.upper or ((0.0, board.width),), board.lower or ((0.0, 0.0),)
+    ring = [(0.0, low[0][1]), *low, (board.length, low[-1][1]), (board.length, top[-1][1]), *reversed(top)]
+    return Polygon([*ring, (0.0, top[0][1])])
+
+
 def boards(chance, species, thick):
     """One to three boards of each species wanted, thick enough."""
     out = []
@@ -18,9 +36,7 @@ def boards(chance, species, thick):
         for _ in range(chance.randint(1, 3)):
             n = len(out)
             length, width = chance.uniform(700, 2400), chance.uniform(110, 260)
-            widths = ()
-            if chance.random() < 0.4:
-                widths = tuple(width * chance.uniform(0.6, 1.0) for _ in range(chance.randint(2, 6)))
+            upper, lower = edges(chance, length, width, chance.random() < 0.4, chance.random() < 0.2)
             faults = tuple(
                 Defect(
                     id=f"{k}",
@@ -40,7 +56,8 @@ def boards(chance, species, thick):
                     length=length,
                     width=width,
                     thickness=thick + chance.uniform(2, 8),
-                    widths=widths,
+                    upper=upper,
+                    lower=lower,
                     defects=faults,
                     ring_angle=chance.choice([0.0, 30.0, 45.0, 90.0, chance.uniform(0, 90)]),
                     heart_side=chance.choice(["face", "back"]),

@@ -11,7 +11,7 @@ import pytest
 import relaxed
 from hypothesis import given
 from hypothesis import strategies as st
-from shapely.geometry import Polygon
+from random_projects import edges, outline
 from shapely.geometry import box as rectangle
 from shapely.ops import unary_union
 from test_layout_reference import HIDDEN, SHOW, blank, fault, hold_to_account, shapes, stock
@@ -49,9 +49,10 @@ def any_case(seed):
             x, y = rng.uniform(0, length * 0.98), rng.uniform(0, width * 0.98)
             one = fault(rng.choice(KINDS), x, y, rng.uniform(1, 200), rng.uniform(1, 80), str(k))
             defects.append(one.model_copy(update={"face": rng.choice(["both", "face", "back"])}))
-        widths = tuple(rng.uniform(0.5, 1) * width for _ in range(rng.randint(2, 6))) if rng.random() < 0.4 else ()
-        tapers[f"b{i}"] = widths
-        board = Board(id="b", name="b", species="white ash", length=length, width=width, thickness=25, widths=widths)
+        upper, lower = edges(rng, length, width, rng.random() < 0.4, rng.random() < 0.2)
+        board = Board(id="b", name="b", species="white ash", length=length, width=width, thickness=25)
+        board = board.model_copy(update={"upper": upper, "lower": lower})
+        tapers[f"b{i}"] = outline(board)
         trims = tuple(rng.choice([0, 0, rng.uniform(0, 30)]) for _ in range(4))
         species = rng.choice(["white ash", "white ash", "American elm"])
         one = stock(f"b{i}", length, width, 25.0, defects, species, trims)
@@ -79,13 +80,8 @@ def held(layout, boards, tapers, blanks):
         for s in boards
     ]
     hold_to_account(layout, turned, blanks)
-    by_id = {s.id: s for s in boards}
     for board, _, shape in shapes(layout, {"part"}):
-        s, widths = by_id[board], tapers[board]
-        if widths:
-            step = s.length / (len(widths) - 1)
-            wood = Polygon([(0, 0), (s.length, 0), *((step * i, widths[i]) for i in reversed(range(len(widths))))])
-            assert shape.difference(wood).area < 1e-2
+        assert shape.difference(tapers[board]).area < 1e-2
 
 
 @given(st.integers(0, 2**32))

@@ -4,8 +4,8 @@ in any order that their waits allow. What each kind of step needs is a fact of t
 import random
 
 import pytest
-from random_projects import several
-from shapely.geometry import LineString, Polygon
+from random_projects import outline, several
+from shapely.geometry import LineString
 
 from nullah.core import demo, edit, step_edits
 from nullah.core.plan import plan
@@ -59,11 +59,9 @@ class Bench:
     def in_air(self, board, node):
         """Whether a cut meets no wood."""
         b, at = self.boards[board], node.at + node.kerf / 2
-        if not b.widths:
+        if not b.upper and not b.lower:
             return False
-        gap = b.length / (len(b.widths) - 1)
-        top = [(k * gap, w) for k, w in enumerate(b.widths)]
-        wood = Polygon([(0, 0), (b.length, 0), *reversed(top)])
+        wood = outline(b)
         ends = (
             [(at, node.y), (at, node.y + node.width)]
             if node.axis == "across"
@@ -73,6 +71,7 @@ class Bench:
 
     def do_saw(self, step, name):
         board = step.saws
+        self.open_air(board)
         way, at, start = name.removeprefix(f"{board} ").split()
         if f"plane {board}" in {s.id for s in self.now.bench.steps}:
             self.need(board in self.flat, step)

@@ -6,81 +6,25 @@ as a value, with a fingerprint of what it was made from.
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal, get_args
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 
+from nullah.core.document_boards import DEFECT_KINDS as DEFECT_KINDS
+from nullah.core.document_boards import Board as Board
+from nullah.core.document_boards import BoardPhoto as BoardPhoto
+from nullah.core.document_boards import Defect as Defect
+from nullah.core.document_boards import MoistureReading as MoistureReading
+from nullah.core.document_boards import Month as Month
+from nullah.core.document_boards import Pixel
+from nullah.core.document_boards import Reference as Reference
+from nullah.core.document_boards import Room as Room
 from nullah.core.document_pieces import AnyPiece, Designed, Piece, PieceId
-from nullah.core.value import Length, Name, Percent, Position, Prose, Value, Word
+from nullah.core.value import Length, Name, Position, Prose, Value, Word
 
-SCHEMA_VERSION = 5
+SCHEMA_VERSION = 6
 LOG_LINES = 100_000  # lines of the bench book; past that, or past the letters below, the earliest make way
 LOG_LETTERS = 12_000_000
-
-# ---- timber
-
-DefectKind = Literal["sound knot", "loose knot", "check", "split", "sapwood", "wane", "run-out", "fault"]
-DEFECT_KINDS: tuple[str, ...] = get_args(DefectKind)
-
-
-class Defect(Value):
-    """A fault as a rectangle: ``x`` from the left end, ``y`` from the lower edge, to its lower left, as seen from the face.
-
-    ``face``: it shows on the face side, on the back (given as seen through from the face) or goes through.
-    """
-
-    id: Word
-    kind: DefectKind
-    x: Position
-    y: Position
-    length: Length
-    width: Length
-    face: Literal["both", "face", "back"] = "both"
-
-
-class Board(Value):
-    """A board as found. ``ring_angle`` is that of the rings to the face in degrees: 0 flat, 45 rift, 90 quarter."""
-
-    id: Word
-    name: Word
-    species: Word
-    length: Length
-    width: Length
-    thickness: Annotated[float, Field(gt=0, le=300)]
-    ring_angle: Annotated[float, Field(ge=0, le=90)] = 0.0
-    heart_side: Literal["face", "back"] = "back"
-    moisture: Annotated[float, Field(ge=0, le=60)] = 12.0
-    straight_edge: Literal["lower", "upper", "neither"] = "lower"
-    upper_edge: Literal["sawn", "rough", "wany"] = "rough"
-    widths: Annotated[
-        tuple[Length, ...], Field(max_length=60)
-    ] = ()  # of a taper or wany edge, evenly spaced from the left end
-    defects: Annotated[tuple[Defect, ...], Field(max_length=200)] = ()
-    sawn: bool = False  # it is in pieces: what was left over stands among the boards under names of its own
-
-    @model_validator(mode="after")
-    def _faults_lie_on_the_board(self) -> Board:
-        for fault in self.defects:
-            if fault.x >= self.length or fault.y >= self.width:
-                raise ValueError(f"{fault.kind} {fault.id} lies off {self.name}")
-        if len(self.widths) == 1 or any(w > self.width + 1e-6 for w in self.widths):
-            raise ValueError(f"the widths along {self.name} are two or more, and none is over its width")
-        return self
-
-
-class Room(Value):
-    """The room the piece will live in: temperature and the year's driest and wettest air, relative humidity in %."""
-
-    temperature: Annotated[float, Field(ge=-20, le=60)] = 20.0
-    humidity_dry: Percent = 35.0
-    humidity_wet: Percent = 65.0
-
-    @model_validator(mode="after")
-    def _dry_before_wet(self) -> Room:
-        if self.humidity_dry > self.humidity_wet:
-            raise ValueError("the driest air is damper than the wettest")
-        return self
-
 
 # ---- readings
 
@@ -266,8 +210,6 @@ class AcceptedLayout(Value):
 
 # ---- pictures
 
-Pixel = Annotated[float, Field(ge=-10, le=10_000)]
-
 
 class KnownLength(Value):
     """A length on a picture that is known: its two ends, pixels right and down from the upper left corner, and mm."""
@@ -307,7 +249,7 @@ class Project(Value):
     piece of that id.
     """
 
-    schema_version: Literal[5] = 5
+    schema_version: Literal[6] = 6
     name: Word = "New project"
     units: Literal["mm", "in"] = "mm"
     denominator: Literal[16, 32, 64] = 32
@@ -330,6 +272,8 @@ class Project(Value):
     whole: Annotated[tuple[Word, ...], Field(max_length=500)] = ()  # boards that are not to be sawn into
     timer: Timer | None = None
     guides: Annotated[tuple[Guide, ...], Field(max_length=12)] = ()  # at most one of a piece
+    board_photos: Annotated[tuple[BoardPhoto, ...], Field(max_length=24)] = ()  # at most one of a side
+    references: Annotated[tuple[Reference, ...], Field(max_length=200)] = ()  # the latest of a species counts
 
     @model_validator(mode="before")
     @classmethod

@@ -6,6 +6,7 @@ and its line in ``_GESTURES``.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 
 from pydantic import ValidationError
@@ -17,6 +18,7 @@ from nullah.core.frozen import frozen
 from nullah.core.layout.move import NoPlace
 from nullah.core.measure import division, marked
 from nullah.core.pictures.boards import in_hand, rows
+from nullah.core.pictures.unfolded import Unfolded
 from nullah.core.pieces.own import NoShift
 from nullah.core.plan import Plan
 from nullah.core.refusals import sentence
@@ -57,6 +59,9 @@ def nudge(project: Project, plan: Plan, tag: str, along: int, up: int) -> Gestur
     Raises:
         BadEdit: as ``pull``.
     """
+    kind, _, name = tag.partition(":")
+    if kind in _NUDGED:
+        return _NUDGED[kind](project, plan, name, along, up)
     step = division(project.units, project.denominator)
     return pull(project, plan, tag, along * step, up * step)
 
@@ -91,6 +96,74 @@ def _fault(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Ges
     defects = tuple(new if d.id == fault_id else d for d in board.defects)
     after = edit.put_board(project, board.model_copy(update={"defects": defects}))
     return Gesture(after, f"{fault.kind} at {marked(new.x)} along, {marked(new.y)} up")
+
+
+def _fault_turned(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    """A fault pulled on a side that is drawn mirrored."""
+    return _fault(project, plan, name, dx, -dy)
+
+
+def _fault_size(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    """The upper right corner of a fault pulled; ``name``: board, fault, and 1 where the side is drawn mirrored, its lower one then."""
+    board_id, fault_id, mirrored = name.split("/")
+    board = _board(project, board_id)
+    d = next((d for d in board.defects if d.id == fault_id), None)
+    if d is None:
+        raise edit.BadEdit("That fault is no longer here.")
+    x1 = min(board.length, _stop(project, d.x + d.length + dx))
+    y1 = min(board.width, _stop(project, d.y + d.width + (-dy if mirrored == "1" else dy)))
+    new = d.model_copy(update={"length": max(NARROWEST, x1 - d.x), "width": max(NARROWEST, y1 - d.y)})
+    after = edit.put_board(
+        project, board.model_copy(update={"defects": tuple(new if o.id == d.id else o for o in board.defects)})
+    )
+    return Gesture(after, f"{d.kind} {marked(new.length)} x {marked(new.width)}")
+
+
+def _edge_point(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    """A point of a tapering or wany edge, kept between its neighbours and on the board."""
+    board_id, which, number = name.split("/")
+    board, n = _board(project, board_id), int(number)
+    points = getattr(board, which)
+    if n >= len(points):
+        raise edit.BadEdit("That point is no longer here.")
+    least = points[n - 1][0] if n else 0.0
+    most = points[n + 1][0] if n + 1 < len(points) else board.length
+    x = min(max(least, _stop(project, points[n][0] + dx)), most)
+    y = min(max(0.0, _stop(project, points[n][1] + dy)), board.width)
+    moved = (*points[:n], (x, y), *points[n + 1 :])
+    after = edit.put_board(project, board.model_copy(update={which: moved}))
+    return Gesture(after, f"{which} edge at {marked(x)}: {marked(y)} from the lower")
+
+
+def _rings(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    """The hand on the pith of the left end pulled round: the rings turn with it."""
+    board_id, _, over = name.partition("/")
+    board = _board(project, board_id)
+    at = Unfolded(board, over == "1")
+    (out, up), (_, reach) = at.pith_way(), at.dial()
+    return _turned(project, board, (out * reach + dx, up * reach + dy), at.over)
+
+
+def _turned(project: Project, board: Board, way: tuple[float, float], over: bool) -> Gesture:
+    """The rings of a board with their pith that way from the middle of the left end, as drawn."""
+    towards_face, up = (-way[0], -way[1]) if over else way
+    angle = round(math.degrees(math.atan2(abs(up), abs(towards_face))))
+    turned = {"ring_angle": float(angle), "heart_side": "face" if towards_face > 0 else "back"}
+    after = edit.put_board(project, board.model_copy(update={**turned, "pith": "upper" if up > 0 else "lower"}))
+    return Gesture(after, f"rings of {board.name} {angle}\u00b0 to the face, heart to the {turned['heart_side']}")
+
+
+TURN = math.radians(5.0)  # of the rings by a key
+
+
+def _rings_nudged(project: Project, plan: Plan, name: str, along: int, up: int) -> Gesture:
+    """The rings turned by keys, five degrees each: right and up one way, left and down the other."""
+    board_id, _, over = name.partition("/")
+    board = _board(project, board_id)
+    at = Unfolded(board, over == "1")
+    out, high = at.pith_way()
+    angle = math.atan2(high, out) + (along + up) * TURN
+    return _turned(project, board, (math.cos(angle), math.sin(angle)), at.over)
 
 
 def _edge(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
@@ -162,9 +235,15 @@ def _part(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gest
 
 _GESTURES: dict[str, Callable[[Project, Plan, str, float, float], Gesture]] = {
     "fault": _fault,
+    "fault-turned": _fault_turned,
+    "fault-size": _fault_size,
     "edge": _edge,
+    "edgepoint": _edge_point,
+    "rings": _rings,
     "shift": _shift,
     "asked": _asked,
     "laid": _laid,
     "part": _part,
 }
+# what keys move otherwise than by the divisions shown
+_NUDGED: dict[str, Callable[[Project, Plan, str, int, int], Gesture]] = {"rings": _rings_nudged}

@@ -1,10 +1,13 @@
 """The inks a drawing may name, on paper and on the window's dark ground. ``colour`` is where a name becomes a colour.
 
 Wood has inks of its own by species: ``wood white ash`` is a face, ``end white ash`` its end grain, ``figure white ash`` the
-lines on either, ``sap white ash`` its sapwood. Tints are pale enough for words to stand on; the species is always named too.
+lines on either, ``sap white ash`` its sapwood: freshly planed heartwood, paled (common knowledge, no source). Tints are pale enough
+for words to stand on; the species is always named too.
 """
 
 from __future__ import annotations
+
+from nullah.core.wood.species import ALL
 
 PAPER: dict[str, str] = {
     "ground": "#f6f1e7",  # warm paper
@@ -58,23 +61,6 @@ DARK: dict[str, str] = {
 }
 HEAT = ("#f3ead6", "#f3d9a9", "#ecb87b", "#dd8f57", "#c0633b", "#8f3f25")  # least to most that comes off
 
-# face, and the lines of figure on it; freshly planed heartwood, paled (common knowledge, no source)
-_SPECIES: dict[str, tuple[str, str]] = {
-    "white ash": ("#eadbbd", "#c3a87c"),
-    "American elm": ("#dcc2a0", "#aa8560"),
-    "western larch": ("#e6c7a0", "#b98254"),
-    "American beech": ("#e8cdb2", "#bd9674"),
-    "black cherry": ("#dfb594", "#ae7a58"),
-    "black walnut": ("#d3bda8", "#9a7c65"),
-    "sugar maple": ("#f0e3cb", "#cbb391"),
-    "northern red oak": ("#e2c0a2", "#b18463"),
-    "white oak": ("#dfcba6", "#ab9067"),
-    "yellow-poplar": ("#dfdcb9", "#acab80"),
-    "eastern white pine": ("#f0dfb8", "#cfb178"),
-    "white fir": ("#ece0c4", "#c6b088"),
-    "mahogany": ("#e0b89f", "#b07a5e"),
-}
-
 
 def colour(ink: str, dark: bool = False) -> str:
     """The colour of an ink as ``#rrggbb``; of one that is not known, that of ``ink`` itself."""
@@ -85,8 +71,8 @@ def colour(ink: str, dark: bool = False) -> str:
         value = HEAT[int(ink[5:])]
         return mixed(value, "#141414", 0.52 - 0.02 * int(ink[5:])) if dark else value
     kind, _, name = ink.partition(" ")
-    if kind in ("wood", "end", "figure", "sap") and name in _SPECIES:
-        face, line = _SPECIES[name]
+    if kind in ("wood", "end", "figure", "sap") and name in ALL:
+        face, line = ALL[name].tints
         value = {"wood": face, "figure": line, "end": mixed(face, line, 0.26), "sap": mixed(face, "#ffffff", 0.55)}[
             kind
         ]

@@ -8,14 +8,10 @@ from nullah.core.document import Board, Node, Project
 from nullah.core.edit import BadEdit, changed, held, logged, mark_cut, mark_joint, take, timed
 from nullah.core.layout.model import leaves
 from nullah.core.layout.progress import Progress
-from nullah.core.layout.taper import Outline
-from nullah.core.measure import SAME
 from nullah.core.plan import Plan
 from nullah.core.plan import plan as work_out
-from nullah.core.stations.breakdown import offcut_id, offcut_of
+from nullah.core.stations.breakdown import offcut_id, offcut_of, outline_of
 from nullah.core.stations.step import Step
-
-MOST_WIDTHS = 60  # as many as a board takes
 
 
 def step_done(project: Project, plan: Plan, step_id: str, minutes: float = 0.0, when: str = "") -> Project:
@@ -176,21 +172,10 @@ def left_over(board: Board, leaf: Node, board_id: str, number: int) -> Board:
         if x1 > x0 and y1 > y0:
             size = {"x": x0 - leaf.x, "y": y0 - leaf.y, "length": x1 - x0, "width": y1 - y0}
             faults.append(d.model_copy(update=size))
-    upper = board.upper_edge if leaf.y + leaf.width >= board.width - 1 or board.widths else "sawn"
+    upper = board.upper_edge if leaf.y + leaf.width >= board.width - 1 or board.upper else "sawn"
     lower = board.straight_edge if leaf.y <= 0 or board.straight_edge == "upper" else "lower"
     update = {"id": board_id, "name": f"{_stem(board)}, offcut {number}", "length": leaf.length, "width": leaf.width}
-    fresh = {"defects": tuple(faults), "upper_edge": upper, "straight_edge": lower, "widths": _widths_of(board, leaf)}
+    upper_points, lower_points = outline_of(board).within(leaf.x, leaf.y, leaf.length, leaf.width)
+    edges = {"upper_edge": upper, "straight_edge": lower, "upper": upper_points, "lower": lower_points}
+    fresh = {"defects": tuple(faults), **edges}
     return board.model_copy(update={**update, **fresh, "sawn": False})
-
-
-def _widths_of(board: Board, leaf: Node) -> tuple[float, ...]:
-    """Widths along what is left over of a board that tapers; none where it does not there."""
-    if not board.widths:
-        return ()
-    outline = Outline(board.length, board.width, board.widths)
-    bends = outline.bends(leaf.x, leaf.x + leaf.length)
-    if all(outline.width_at(x) - leaf.y >= leaf.width - SAME for x in bends):
-        return ()
-    many = min(MOST_WIDTHS, 4 * (len(bends) - 1) + 1)
-    places = [leaf.x + leaf.length * k / (many - 1) for k in range(many)]
-    return tuple(min(leaf.width, max(1.0, round(outline.width_at(x) - leaf.y, 1))) for x in places)

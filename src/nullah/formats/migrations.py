@@ -10,12 +10,23 @@ from nullah.core.layout.model import cuts
 from nullah.core.layout.progress import cut_name
 from nullah.core.plan import plan
 
+EDGES_DRAWN = 6  # the first version whose edges are points, not widths
 JOINTS_HELD = 4  # the first version that holds joints that are cut, and names cuts by where they lie
 
 
 def migrated(project: Project, version: int) -> Project:
     """A project read from a file of an older version."""
-    return as_cut_until_now(with_named_cuts(project)) if version < JOINTS_HELD else project
+    project = as_cut_until_now(with_named_cuts(project)) if version < JOINTS_HELD else project
+    return with_layout_standing(project) if version < EDGES_DRAWN else project
+
+
+def with_layout_standing(project: Project) -> Project:
+    """A project from before boards were read as they are now: its layout, made from other words for the same boards, still stands. The
+    plan holds it to account all the same."""
+    if project.layout is None:
+        return project
+    now = plan(project).breakdown.request.fingerprint
+    return held(project, layout=held(project.layout, fingerprint=now))
 
 
 def as_cut_until_now(project: Project) -> Project:

@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
 from shiboken6 import isValid
 
 from nullah.core import glossary, measure, reckon
-from nullah.core.wood.species import ALL
+from nullah.core.wood.species import NAMES
 from nullah.gui.actions import Action, Actions, matching
 from nullah.gui.join_panel import JoinPanel
 from nullah.gui.kinds_panel import KindsPanel
@@ -175,7 +175,7 @@ class ReckonPanel(QWidget):
         rows: list[QWidget] = []
         for wanted in calculator.inputs:
             if wanted.kind in ("species", "cut"):
-                options = sorted(ALL) if wanted.kind == "species" else ["flat", "rift", "quarter"]
+                options = list(NAMES) if wanted.kind == "species" else ["flat", "rift", "quarter"]
                 field: QLineEdit | QComboBox = pick(wanted.name, options, lambda _: self._work())
             else:
                 field = QLineEdit(wanted.default or "")

@@ -42,7 +42,7 @@ class SawBoard:
         """How much wood a cut goes through, mm: not where a tapering board is no more."""
         middle = node.at + node.kerf / 2
         if node.axis == "across":
-            wide = node.width if self.outline is None else self.outline.width_at(middle) - node.y
+            wide = node.width if self.outline is None else self.outline.wood_at(middle, node.y, node.width)
             return max(0.0, min(node.width, wide))
         if self.outline is None:
             return node.length

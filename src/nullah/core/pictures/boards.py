@@ -11,6 +11,7 @@ from nullah.core.document import Board, Defect, Node
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Primitive, Text, rectangle
 from nullah.core.layout.model import leaves
 from nullah.core.layout.saw import SawCut
+from nullah.core.layout.taper import clipped
 from nullah.core.measure import marked
 from nullah.core.pictures.wood import edge_mark, end_grain, face_mark, fault, figure, wood_of
 from nullah.core.stations.breakdown import BreakdownResult
@@ -296,13 +297,14 @@ def _through(d: Defect, y: float) -> list[Primitive]:
 
 
 def _no_wood(b: Board, y: float) -> list[Primitive]:
-    """What a tapering or wany edge leaves of the board's rectangle: paper, and the edge as a line."""
-    if not b.widths:
-        return []
-    stretch = b.length / (len(b.widths) - 1)
-    edge = tuple((i * stretch, y + w) for i, w in enumerate(b.widths))
-    over = ((b.length, y + b.width + 0.5), (0.0, y + b.width + 0.5))
-    return [Area((*edge, *over), "ground"), Line(edge, "outline", width=1.6)]
+    """What tapering or wany edges leave of the board's rectangle: paper, and the edges as lines."""
+    items: list[Primitive] = []
+    for points, past in ((b.upper, b.width + 0.5), (b.lower, -0.5)):
+        if points:
+            edge = tuple((x, y + h) for x, h in clipped(points, 0.0, b.length))
+            items.append(Area((*edge, (b.length, y + past), (0.0, y + past)), "ground"))
+            items.append(Line(edge, "outline", width=1.6))
+    return items
 
 
 def _saw_lines(cuts: list[SawCut], b: Board, y: float) -> list[Primitive]:

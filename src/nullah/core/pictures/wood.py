@@ -14,7 +14,7 @@ from nullah.core.frozen import frozen
 from nullah.core.pieces.part import Part
 from nullah.core.shapes.clip import within
 from nullah.core.stations.breakdown import BreakdownResult
-from nullah.core.wood.rings import Run, Wood, on_end, on_face
+from nullah.core.wood.rings import Run, Wood, on_edge, on_end, on_face
 
 COARSEST = 6  # halvings of the figure as it is drawn smaller
 APART = 4.0  # mm between neighbouring rings, about
@@ -22,7 +22,7 @@ APART = 4.0  # mm between neighbouring rings, about
 
 def wood_of(board: Board) -> Wood:
     """What shows of a board."""
-    return Wood(board.species, board.ring_angle, board.heart_side == "back", board.id)
+    return Wood(board.species, board.ring_angle, board.heart_side == "back", board.id, board.pith, board.pith_distance)
 
 
 @lru_cache(maxsize=1024)  # an edit leaves most pieces of wood where they were
@@ -45,6 +45,16 @@ def end_grain(
         for run in on_end(wood, *size)
     )
     return _lines(wood, runs, at, None, scale)
+
+
+def edge_figure(wood: Wood, size: tuple[float, float, float], upper: bool) -> list[Line]:
+    """The figure on an edge of a board of ``size``, from its left end and its back."""
+    return _lines(wood, on_edge(wood, *size, upper), (0.0, 0.0), None)
+
+
+def back_figure(wood: Wood, size: tuple[float, float, float]) -> list[Line]:
+    """The figure on the back of a board of ``size``, seen through from the face."""
+    return _lines(wood, on_face(wood, *size, False), (0.0, 0.0), None)
 
 
 def _lines(

@@ -17,7 +17,7 @@ from nullah.core.frozen import frozen, replace
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
 from nullah.core.refusals import sentence
-from nullah.core.wood.species import ALL
+from nullah.core.wood.species import NAMES
 
 if TYPE_CHECKING:
     from nullah.core.pieces.own import Works
@@ -42,10 +42,9 @@ __all__ = [
 ]
 
 _PLAIN = "yellow-poplar"  # a soft even wood
-_SPECIES = tuple(sorted(ALL))
-WOOD = Ask("wood", "the wood of what is seen", "choice", _PLAIN, options=_SPECIES)
+WOOD = Ask("wood", "the wood of what is seen", "choice", _PLAIN, options=NAMES)
 SECONDARY_WOOD = Ask(
-    "secondary_wood", "the secondary wood, of what is inside or hidden", "choice", _PLAIN, options=_SPECIES
+    "secondary_wood", "the secondary wood, of what is inside or hidden", "choice", _PLAIN, options=NAMES
 )
 WOODS = (WOOD, SECONDARY_WOOD)  # asked by a kind that is made of two
 

@@ -7,7 +7,6 @@ Searching is request -> result, outside the plan: ``Request`` is what goes out, 
 from __future__ import annotations
 
 import hashlib
-import math
 from collections.abc import Iterable, Mapping
 from dataclasses import field
 from functools import cached_property
@@ -34,6 +33,7 @@ from nullah.core.wood.species import species
 
 COMMON = SawRates()
 USUAL = Weights()
+NOT_LAID_BY = {"name", "moisture", "moistures", "ring_angle", "heart_side", "pith", "pith_distance"}  # of a board
 STAIR = 3.0  # mm: a tapering edge is followed in steps of this
 
 
@@ -153,7 +153,7 @@ class Surfaces:
 def surfaces_of(boards: tuple[Board, ...], readings: tuple[Reading, ...]) -> Surfaces:
     """The fitted surface of each board; without readings it is flat and of its stated thickness."""
     of = {b.id: fit(b.length, b.width, b.thickness, [r for r in readings if r.target == b.id]) for b in boards}
-    seen = [b.model_dump_json() for b in boards] + [r.model_dump_json() for r in readings]
+    seen = [b.model_dump_json(exclude=NOT_LAID_BY) for b in boards] + [r.model_dump_json() for r in readings]
     return Surfaces(of, "\n".join(seen))
 
 
@@ -199,14 +199,15 @@ def offcut_id(board: str, node: Node) -> str:
 
 def outline_of(board: Board) -> Outline:
     """The outline of a board as found."""
-    return Outline(board.length, board.width, board.widths)
+    return Outline(board.length, board.width, board.upper, board.lower)
 
 
 def offcut_of(board: Board, leaf: Node) -> Node | None:
     """What an offcut comes to as wood: the box round it where a board tapers; None where a leaf is no offcut or none is left."""
-    if leaf.use != "offcut" or not board.widths:
+    outline = outline_of(board)
+    if leaf.use != "offcut" or outline.straight:
         return leaf if leaf.use == "offcut" else None
-    box = outline_of(board).of_rectangle(leaf.x, leaf.y, leaf.length, leaf.width)
+    box = outline.of_rectangle(leaf.x, leaf.y, leaf.length, leaf.width)
     if box is None or box[2] < min(leaf.length, USUAL.least_offcut):
         return None
     return leaf.model_copy(update=dict(zip(("x", "y", "length", "width"), box, strict=True)))
@@ -331,19 +332,8 @@ def _stock(board: Board, span: Span, surface: Surface) -> Stock:
 
 
 def no_wood(board: Board) -> tuple[Box, ...]:
-    """Boxes past the upper edge of a board that tapers or is wany, stepped so that none lies inside the wood."""
-    if not board.widths:
-        return ()
-    stretch = board.length / (len(board.widths) - 1)
-    out = []
-    for i, (a, b) in enumerate(zip(board.widths, board.widths[1:], strict=False)):
-        steps = max(1, min(8, math.ceil(abs(a - b) / STAIR)))
-        for k in range(steps):
-            low = min(a + (b - a) * k / steps, a + (b - a) * (k + 1) / steps)
-            if low < board.width - 1e-6:
-                x = (i + k / steps) * stretch
-                out.append((x, low, x + stretch / steps, board.width))
-    return tuple(out)
+    """Boxes past the edges of a board that tapers or is wany, stepped so that all outside of them is wood."""
+    return tuple(outline_of(board).boxes(STAIR))
 
 
 def _fingerprint(

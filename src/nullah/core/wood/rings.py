@@ -23,12 +23,15 @@ STEPS = 28  # points along a face
 
 @frozen
 class Wood:
-    """What of a piece of wood shows in a drawing. ``ring_angle`` of the rings to the face in degrees: 0 flat, 90 quarter."""
+    """What of a piece of wood shows in a drawing. ``ring_angle`` of the rings to the face in degrees: 0 flat, 90 quarter. ``pith``: the
+    edge it lies towards, "" where nobody looked; ``away``: mm from the middle of the end, 0 where nobody looked."""
 
     species: str
     ring_angle: float = 0.0
     heart_at_back: bool = True
     seed: str = ""
+    pith: str = ""
+    away: float = 0.0
 
 
 @frozen
@@ -57,8 +60,10 @@ def rings(wood: Wood, length: float, width: float, thickness: float) -> Rings:
     c = _chances(wood.seed)
     away = 70.0 + 90.0 * c[0]
     angle = math.radians(wood.ring_angle)
-    side = 1 if c[1] < 0.5 else -1
-    if wood.ring_angle > 45:  # the pith lies beyond an edge
+    side = 1 if (wood.pith == "upper" if wood.pith else c[1] < 0.5) else -1
+    if wood.away > 0:
+        away = wood.away
+    elif wood.ring_angle > 45:  # the pith lies beyond an edge
         away += width / 2 * math.sin(angle)
     y = width / 2 + side * away * math.sin(angle)
     z = thickness / 2 + (-1 if wood.heart_at_back else 1) * away * math.cos(angle)
@@ -88,6 +93,15 @@ def on_face(wood: Wood, length: float, width: float, thickness: float, face: boo
     places = [length * k / STEPS for k in range(STEPS + 1)]
     py, pz = np.array([r.pith(x) for x in places]).T
     return _lines(r.radii, places, py, level - pz, width)
+
+
+@lru_cache(maxsize=512)
+def on_edge(wood: Wood, length: float, width: float, thickness: float, upper: bool = True) -> tuple[Run, ...]:
+    """Lines of figure as runs of (x, z) on the upper (or lower) edge of a board, mm, within it; z from the back."""
+    r = rings(wood, length, width, thickness)
+    places = [length * k / STEPS for k in range(STEPS + 1)]
+    py, pz = np.array([r.pith(x) for x in places]).T
+    return _lines(r.radii, places, pz, (width if upper else 0.0) - py, thickness)
 
 
 @lru_cache(maxsize=512)

@@ -1,22 +1,20 @@
-"""Species: shrinkage and how easily they work.
-
-Shrinkage from green to oven-dry in percent: Wood Handbook, FPL-GTR-282, table 4-3, from memory. Ease and the dovetail
-slope that goes with it: common practice, no source. To add a species, add a line to ``_TABLE``.
-"""
+"""Species: shrinkage, density, hardness, how easily they work, what is known of their dust; read from ``species_table.py``."""
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal, cast
 
 from nullah.core.frozen import frozen
+from nullah.core.wood.species_table import SOURCES, TABLE
 
 Ease = Literal["soft", "middling", "hard"]
 
 
 @frozen
 class Species:
-    """Total shrinkage, radial and tangential, in percent, and ease of working; whether it is a softwood, and whether its dust is known
-    to make people react (common practice, from memory)."""
+    """Total shrinkage, radial and tangential, in percent, and ease of working; whether it is a softwood, whether its dust is known
+    to make people react; density at 12 % in kg/m3 and side hardness in N, None where not known; ``food``: whether it is fit beside
+    food, None where nobody told. ``tints``: of a planed face and the lines of figure on it, ``#rrggbb``. ``sources`` by field."""
 
     name: str
     radial: float
@@ -24,29 +22,70 @@ class Species:
     ease: Ease
     softwood: bool = False
     sensitises: bool = False
+    botanical: str | None = None
+    density: float | None = None
+    hardness: float | None = None
+    pores: str | None = None
+    food: bool | None = None
+    tints: tuple[str, str] = ("#ead9b8", "#c9ae80")
+    sources: tuple[tuple[str, str], ...] = ()
 
     @property
     def slope(self) -> float:
         """The run of a dovetail for a rise of one: 6 in soft wood to 8 in hard (common practice, no source)."""
         return {"soft": 6.0, "middling": 7.0, "hard": 8.0}[self.ease]
 
+    def described(self) -> dict[str, Any]:
+        """Everything of it, by field as JSON has it: percent, kg/m3, N; None where not known; ``sources`` by the same fields."""
+        return {
+            "name": self.name,
+            "botanical": self.botanical,
+            "radial_percent": self.radial,
+            "tangential_percent": self.tangential,
+            "density_kg_m3": self.density,
+            "janka_n": self.hardness,
+            "ease": self.ease,
+            "pores": self.pores,
+            "softwood": self.softwood,
+            "sensitises": self.sensitises,
+            "fit_for_food": self.food,
+            "dovetail_slope": self.slope,
+            "sources": dict(self.sources),
+        }
 
-_TABLE = (
-    Species("white ash", 4.9, 7.8, "hard"),
-    Species("American elm", 4.2, 9.5, "middling", sensitises=True),
-    Species("western larch", 4.5, 9.1, "middling", softwood=True, sensitises=True),
-    Species("American beech", 5.5, 11.9, "hard"),
-    Species("black cherry", 3.7, 7.1, "middling"),
-    Species("black walnut", 5.5, 7.8, "middling"),
-    Species("sugar maple", 4.8, 9.9, "hard"),
-    Species("northern red oak", 4.0, 8.6, "hard"),
-    Species("white oak", 5.6, 10.5, "hard"),
-    Species("yellow-poplar", 4.6, 8.2, "soft"),
-    Species("eastern white pine", 2.1, 6.1, "soft", softwood=True),
-    Species("white fir", 3.3, 7.0, "soft", softwood=True),
-    Species("mahogany", 3.0, 4.1, "middling"),
-)
-ALL: dict[str, Species] = {s.name: s for s in _TABLE}
+
+_BY_HAND = ("botanical", "ease", "pores", "softwood", "sensitises", "fit_for_food", "dovetail_slope")
+
+
+def _read(line: str) -> Species:
+    """A species from its line of the table."""
+    name, botanical, radial, tangential, of_shrinkage, *rest = line.split(",")
+    density, of_density, hardness, of_hardness, ease, pores, softwood, sensitises, food, face, figure = rest
+    told = {"radial_percent": of_shrinkage, "tangential_percent": of_shrinkage}
+    told |= {"density_kg_m3": of_density, "janka_n": of_hardness, **dict.fromkeys(_BY_HAND, "P")}
+    if not food:
+        told.pop("fit_for_food")
+    return Species(
+        name,
+        float(radial),
+        float(tangential),
+        cast(Ease, ease),
+        bool(softwood),
+        bool(sensitises),
+        botanical,
+        float(density) if density else None,
+        float(hardness) if hardness else None,
+        pores,
+        food == "fit" if food else None,
+        (face, figure),
+        tuple((field, SOURCES[letters]) for field, letters in told.items() if letters),
+    )
+
+
+ALL: dict[str, Species] = {s.name: s for s in map(_read, TABLE.strip().splitlines())}
+NAMES: tuple[str, ...] = tuple(sorted(ALL, key=str.lower))
+_BY_LOWER = {name.lower(): s for name, s in ALL.items()}
+_NAMED = 6  # species that a refusal names
 
 
 class UnknownSpecies(ValueError):
@@ -57,9 +96,14 @@ def species(name: str) -> Species:
     """The species of that name, letter case aside.
 
     Raises:
-        UnknownSpecies: it is not in the table; the message lists those that are.
+        UnknownSpecies: it is not in the table; the message names some that share a word with it.
     """
-    found = ALL.get(name) or next((s for s in _TABLE if s.name.lower() == name.strip().lower()), None)
+    found = ALL.get(name) or _BY_LOWER.get(name.strip().lower())
     if found is None:
-        raise UnknownSpecies(f'"{name[:40]}" is not a species Nullah knows; it knows {", ".join(sorted(ALL))}.')
+        words = set(name.lower().split())
+        like = [n for n in NAMES if words & set(n.lower().replace("-", " ").split())]
+        near = f"; it knows {', '.join(like[:_NAMED])}" if like else ""
+        raise UnknownSpecies(
+            f'"{name[:40]}" is not a species Nullah knows{near}. It knows {len(ALL)}: nullah species lists them.'
+        )
     return found

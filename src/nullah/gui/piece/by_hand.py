@@ -14,7 +14,7 @@ from nullah.core.pieces.look import LIES, frame_axes_of
 from nullah.core.pieces.part import Part
 from nullah.core.shapes.cut import WAYS
 from nullah.core.spans import MarkedSpan
-from nullah.core.wood.species import ALL
+from nullah.core.wood.species import NAMES
 from nullah.gui.flow import flow
 from nullah.gui.session import Session
 from nullah.gui.widgets import Field, button, column, label, pick, refill_pick
@@ -39,7 +39,7 @@ class ByHand(QWidget):
         self.part: Part | None = None
         self.own = {n: Field(f"by hand {n}", 62, lambda t, n=n: self._put(n, t), grows=True) for n in SIZES}
         self.at = {n: Field(f"by hand {n}", 58, lambda t, i=i: self._move(i, t), grows=True) for i, n in enumerate(AT)}
-        self.wood = pick("wood of the part", sorted(ALL), lambda t: self._written("species", t))
+        self.wood = pick("wood of the part", list(NAMES), lambda t: self._written("species", t))
         self.away = button("Take it away", self._take_away, "chip")
         self.figures = QWidget()
         self.places = flow("standing", *self.at.values())

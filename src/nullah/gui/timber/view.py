@@ -10,7 +10,7 @@ from nullah.core.drawing import Drawing
 from nullah.core.pictures import boards as picture
 from nullah.core.pictures import movement
 from nullah.core.pictures.wood import fault
-from nullah.core.wood.species import ALL
+from nullah.core.wood.species import NAMES
 from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
@@ -57,7 +57,7 @@ class TimberView(QWidget):
                 ("ring_angle", 44),
             )
         }
-        self.species = pick("board species", sorted(ALL), lambda t: self._change(species=t))
+        self.species = pick("board species", list(NAMES), lambda t: self._change(species=t))
         self.edge = pick("upper edge", ["sawn", "rough", "wany"], lambda t: self._change(upper_edge=t))
         add = button("Add a board", self.add_board, "main")
         add.setObjectName("add board")
