@@ -37,6 +37,11 @@ class Hand:
         assert found, f"no visible {name}"
         return found[0]
 
+    def below(self, page):
+        """Another page under the board in hand, at Timber."""
+        if not next(t for t in self.window.view().tabs if t.text() == page).isChecked():
+            self.press(page)
+
     def press(self, words):
         button = next(b for b in self.window.findChildren(QPushButton) if b.isVisible() and b.text().startswith(words))
         QTest.mouseClick(button, Qt.MouseButton.LeftButton)

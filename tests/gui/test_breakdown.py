@@ -137,6 +137,7 @@ def test_letters_typed_at_a_choice_are_its_own(demo_hand):
 
     hand = demo_hand
     hand.go("timber")
+    hand.below("in words")
     box = hand.find(QComboBox, "board species")
     box.setFocus()
     before = hand.project.boards[0].species

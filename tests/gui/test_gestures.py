@@ -39,7 +39,7 @@ def pull(canvas, tag, dx, dy, let_go=True):
 def pick(canvas, tag):
     """Walk to a thing by the full stop key."""
     canvas.setFocus()
-    for _ in range(len(canvas.tags()) + 1):
+    for _ in range(2 * len(canvas.tags())):  # what is picked may bring hands of its own
         if canvas._picked == tag:
             return
         QTest.keyClick(canvas, Qt.Key.Key_Period)

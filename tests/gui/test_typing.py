@@ -81,6 +81,8 @@ def test_the_hand_stays_where_it_was_after_an_edit(demo_hand):
         ("together", "clamps", "7"),
     ):
         hand.go(station)
+        if station == "timber":
+            hand.below("in words")
         hand.type_in(name, words)
         assert QApplication.focusWidget() is hand.find(QLineEdit, name), station
     hand.key("Esc")
@@ -195,9 +197,18 @@ def test_nothing_of_the_program_s_inside_is_said(demo_hand):
     hand, said = demo_hand, []
     hand.session.said.connect(lambda words, _: said.append(words))
     hand.go("timber")
+    hand.below("in words")
     hand.press("Add fault")
     hand.key("Ctrl+Z")
-    hand.type_in("board widths", "180; 170; 160")
+    for words in (
+        "upper edge 0, 180; 500, 170; 900, 160",
+        "upper edge 5",
+        "knot",
+        "knot at 1e9, 2",
+        "reads 900",
+        "rings 120",
+    ):
+        hand.type_in("say what you see", words)
     hand.type_in("board length", "0.0001 mm")
     hand.type_in("board moisture", "1e9")
     hand.go("breakdown")

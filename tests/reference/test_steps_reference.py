@@ -59,8 +59,6 @@ class Bench:
     def in_air(self, board, node):
         """Whether a cut meets no wood."""
         b, at = self.boards[board], node.at + node.kerf / 2
-        if not b.upper and not b.lower:
-            return False
         wood = outline(b)
         ends = (
             [(at, node.y), (at, node.y + node.width)]

@@ -147,6 +147,11 @@ class Room(Value):
             raise ValueError("a room's year has twelve months")
         return self
 
+    @property
+    def months_as_told(self) -> tuple[tuple[float, float], ...]:
+        """The months as pairs of temperature and humidity; none where they were not told."""
+        return tuple((m.celsius, m.humidity) for m in self.months)
+
 
 Pixel = Annotated[float, Field(ge=-10, le=10_000)]
 

@@ -12,17 +12,20 @@ from collections.abc import Callable
 from pydantic import ValidationError
 
 from nullah.core import edit, piece_edits
-from nullah.core.document import Board, Defect, Project
+from nullah.core.document import Board, Defect, Month, Project
 from nullah.core.document_pieces import prefix
 from nullah.core.frozen import frozen
 from nullah.core.layout.move import NoPlace
 from nullah.core.measure import division, marked
 from nullah.core.pictures.boards import in_hand, rows
 from nullah.core.pictures.unfolded import Unfolded
+from nullah.core.pictures.year import LEAST, MOST, PERCENT
 from nullah.core.pieces.own import NoShift
 from nullah.core.plan import Plan
 from nullah.core.refusals import sentence
+from nullah.core.stations.as_made import months
 from nullah.core.stations.breakdown import move_part
+from nullah.core.wood.room import MONTHS
 
 NARROWEST = 0.5  # mm: nothing is pulled narrower
 
@@ -166,6 +169,23 @@ def _rings_nudged(project: Project, plan: Plan, name: str, along: int, up: int) 
     return _turned(project, board, (math.cos(angle), math.sin(angle)), at.over)
 
 
+def _month(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    """The humidity of a month of the room's year, in the drawing of the year; the months as they were drawn are the room's from then
+    on."""
+    n = int(name) - 1
+    now = list(months(project.room))
+    celsius, humidity = now[n]
+    now[n] = (celsius, float(round(min(max(LEAST, humidity + dy / PERCENT), MOST))))
+    year = tuple(Month(celsius=round(c, 1), humidity=round(h, 1)) for c, h in now)
+    after = edit.changed(project, room=edit.held(project.room, months=year))
+    return Gesture(after, f"{MONTHS[n]}: {now[n][1]:.0f} % humidity")
+
+
+def _month_nudged(project: Project, plan: Plan, name: str, along: int, up: int) -> Gesture:
+    """The humidity of a month moved by keys, one percent each."""
+    return _month(project, plan, name, 0.0, up * PERCENT)
+
+
 def _edge(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
     board_id, _, which = name.partition("/")
     board = _board(project, board_id)
@@ -240,10 +260,14 @@ _GESTURES: dict[str, Callable[[Project, Plan, str, float, float], Gesture]] = {
     "edge": _edge,
     "edgepoint": _edge_point,
     "rings": _rings,
+    "month": _month,
     "shift": _shift,
     "asked": _asked,
     "laid": _laid,
     "part": _part,
 }
 # what keys move otherwise than by the divisions shown
-_NUDGED: dict[str, Callable[[Project, Plan, str, int, int], Gesture]] = {"rings": _rings_nudged}
+_NUDGED: dict[str, Callable[[Project, Plan, str, int, int], Gesture]] = {
+    "rings": _rings_nudged,
+    "month": _month_nudged,
+}

@@ -16,12 +16,14 @@ from nullah.core.layout.taper import clipped
 from nullah.core.measure import marked
 from nullah.core.pictures.wood import back_figure, edge_figure, edge_mark, end_grain, face_mark, fault, figure, wood_of
 from nullah.core.stations.timber import Span
-from nullah.core.wood.moisture import sawn_name
+from nullah.core.wood.moisture import change, sawn_name
 from nullah.core.wood.rings import rings
+from nullah.core.wood.species import species
 from nullah.core.wood.warp import end_changes
 
 ON_EDGE = 2.0  # mm: a fault so near to an edge shows on it
 LARGER = 12.0  # times larger than life what drying does to an end is drawn
+LEAST_CUP = 0.05  # mm: less is not told
 DIAL = 0.62  # of the width of an end: how far from its middle the hand on the pith stands
 
 
@@ -53,7 +55,7 @@ class Unfolded:
     @property
     def gap(self) -> float:
         """Between two panels, mm."""
-        return max(14.0, 0.022 * self.board.length, 0.07 * self.board.width)
+        return max(14.0, 0.028 * self.board.length, 0.07 * self.board.width)
 
     @property
     def panels(self) -> dict[str, Panel]:
@@ -144,6 +146,8 @@ def unfolded(
     for d in b.defects:
         items += _faults(at, d, d.id == chosen)
     items += _sizes(at)
+    if settles is not None and b.stock in ("sawn", "reclaimed"):
+        items.append(_what_it_will_do(at, settles))
     low, high = at.bounds
     left_x, right_x = at.end_at(True)[0], at.end_at(False)[0] + b.thickness * at.end_scale
     return Drawing(tuple(items), bounds=(left_x, low, right_x, high))
@@ -255,18 +259,35 @@ def _end(at: Unfolded, left: bool, settles: float | None, size: tuple[float, flo
         ring, _ = end_changes(wood_of(b), size, b.moisture, settles, LARGER)
         outline = tuple(place((z * k, across * k)) for across, z in (*ring, ring[0]))
         items.append(Line(outline, "decision", dash=True, width=1.6))
-    name = f"{'left' if left else 'right'} end"
-    middle = (x + b.thickness * k / 2, y + b.width * k + at.gap * 0.5)
-    items.append(Text(middle, name, size=11, ink="quiet", tall=at.gap * 2))
+    words = f"left end: {sawn_name(b.ring_angle)}, {b.ring_angle:.0f}\u00b0" if left else "right end"
+    edge = x + b.thickness * k if left else x
+    up = y + b.width * k + at.gap * 0.45
+    items.append(Text((edge, up), words, size=11, ink="quiet", align="right" if left else "left", tall=at.gap * 2))
     if left:
         (cx, cy), reach = at.dial()
         out, up = (way * reach for way in at.pith_way())
         items.append(Line(((cx, cy), (cx + out, cy + up)), "computed", dash=True, width=1.2))
-        hint = "turn the rings until they look like those in the hand: this points to the pith"
+        hint = "points to the pith; turn it until the rings look like those in the hand"
         items.append(Handle((cx + out, cy + up), f"rings:{b.id}/{int(at.over)}", "both", hint))
-        words = f"{sawn_name(b.ring_angle)}, {b.ring_angle:.0f}\u00b0"
-        items.append(Text((middle[0], y - at.gap * 0.5), words, size=11, ink="quiet", tall=at.gap * 2))
     return items
+
+
+def _what_it_will_do(at: Unfolded, settles: float) -> Text:
+    """What the room does to the board, in words over its right end."""
+    b = at.board
+    size = (b.length, b.width, b.thickness)
+    _, hollow = end_changes(wood_of(b), size, b.moisture, settles)
+    moves = change(species(b.species), b.width, b.moisture, settles, b.ring_angle)
+    high = at.bounds[1]
+    if abs(b.moisture - settles) < 0.05:
+        words = f"settled: the room keeps it at {settles:.1f} %"
+    else:
+        side = "face" if hollow > 0 else "back"
+        words = (
+            f"from {b.moisture:g} to {settles:.1f} % it {'narrows' if moves < 0 else 'widens'} {marked(abs(moves))}"
+            + (f" and cups {marked(abs(hollow))}, hollow on the {side}" if abs(hollow) >= LEAST_CUP else "")
+        )
+    return Text((b.length, high + at.gap * 0.45), words, size=11, ink="decision", align="right")
 
 
 def _trims(at: Unfolded, span: Span) -> list[Primitive]:
@@ -317,7 +338,7 @@ def _faults(at: Unfolded, d: Defect, lit: bool) -> list[Primitive]:
             items.append(Area(shape, "", tag=tag if near else "", hint=f"{d.kind}, {_under(d)}", opacity=0.0))
             items.append(Line((*shape, shape[0]), "fault", dash=True, width=1.4 if near else 0.9))
             if near:
-                middle = (d.x + long / 2, y0 + wide / 2)
+                middle = (d.x + long / 2, y0 - at.gap * 0.55)
                 items.append(Text(middle, f"{marked(d.depth)} under", size=10, ink="fault", halo=True, room=long * 3))
     if lit:
         front = next(p for p in at.panels.values() if p.y == 0.0)

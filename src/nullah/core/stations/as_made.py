@@ -5,13 +5,15 @@ from __future__ import annotations
 
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import AcceptedLayout, Board, Choice, CutMark, Room
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.layout.model import leaves
 from nullah.core.measure import marked
 from nullah.core.wood.moisture import change, equilibrium_moisture
+from nullah.core.wood.room import between, room_year
 from nullah.core.wood.seasoned import Strip, WoodOfParts, days_to_wait
 from nullah.core.wood.species import species
 
+SHEETS = ("plywood", "fibreboard")  # stock that has no moisture to wait for and does not move in its plane
 READY_WITHIN = 1.0  # points from what the room gives: ready (common practice)
 WAIT_OVER = 2.0  # points over or under: wait (common practice)
 
@@ -32,8 +34,19 @@ class AsMade:
 
 def year(room: Room) -> tuple[float, float]:
     """Moisture content wood settles at in the room's driest and wettest air, percent."""
+    if room.months:
+        of = room_year([(n, m.celsius, m.humidity) for n, m in enumerate(room.months, 1)])
+        return of.driest, of.wettest
     dry = equilibrium_moisture(room.temperature, room.humidity_dry)
     return dry, equilibrium_moisture(room.temperature, room.humidity_wet)
+
+
+def months(room: Room) -> tuple[tuple[float, float], ...]:
+    """Temperature in deg C and relative humidity in percent of each month, January first; of a room whose months were not told as they
+    go from its driest air to its wettest and back."""
+    if room.months:
+        return room.months_as_told
+    return between(room.temperature, room.humidity_dry, room.humidity_wet)
 
 
 def settles_at(room: Room) -> float:
@@ -62,7 +75,7 @@ def work(
         if call is not None:
             calls[b.id] = call
         at = settles if call is not None and call.in_force == "wait" else b.moisture
-        strips[b.id] = Strip(1.0, at, b.ring_angle)
+        strips[b.id] = Strip(1.0, at, b.ring_angle, b.stock in SHEETS)
     wood = WoodOfParts(dry, wet, _of_parts(on_board, strips), _of_species(boards, strips))
     days = {b.id: days_to_wait(b.thickness, b.moisture - settles) for b in boards if b.id in calls}
     return AsMade(wood, calls, days)
@@ -91,7 +104,7 @@ def _of_parts(on_board: dict[str, list[tuple[str, float]]], strips: dict[str, St
     out = {}
     for part, mine in found.items():
         whole = sum(width for width, _ in mine) or 1.0
-        out[part] = tuple(Strip(width / whole, s.moisture, s.ring_angle) for width, s in mine)
+        out[part] = tuple(replace(s, share=width / whole) for width, s in mine)
     return out
 
 
@@ -102,14 +115,14 @@ def _of_species(boards: tuple[Board, ...], strips: dict[str, Strip]) -> dict[str
         mine = [b for b in boards if species(b.species).name == name]
         mine = [b for b in mine if not b.sawn] or mine
         each = [strips[b.id] for b in mine]
-        out[name] = tuple(Strip(1 / len(each), s.moisture, s.ring_angle) for s in each)
+        out[name] = tuple(replace(s, share=1 / len(each)) for s in each)
     return out
 
 
 def _season_call(board: Board, settles: float, choices: tuple[Choice, ...]) -> Call | None:
     """A board that is not yet what the room will make of it: wait, or go on with what that brings."""
     over = board.moisture - settles
-    if abs(over) < READY_WITHIN - 1e-9:
+    if board.stock in SHEETS or abs(over) < READY_WITHIN - 1e-9:
         return None
     wood = species(board.species)
     moves = change(wood, board.width, board.moisture, settles, board.ring_angle)

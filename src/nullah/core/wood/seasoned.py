@@ -21,11 +21,13 @@ WAIT_DAYS = 10.0  # days in which the excess falls to 1/e (common practice, no s
 
 @frozen
 class Strip:
-    """A share of a part's width that comes from one board: the moisture it is made at in percent, and its ring angle."""
+    """A share of a part's width that comes from one board: the moisture it is made at in percent, and its ring angle; ``still``: sheet
+    goods, that do not move in their plane."""
 
     share: float
     moisture: float
     ring_angle: float
+    still: bool = False
 
 
 @frozen
@@ -48,7 +50,7 @@ class WoodOfParts:
         Raises:
             UnknownSpecies: the species is not in the table.
         """
-        kind, mine = species(wood), self.strips(part, wood)
+        kind, mine = species(wood), [s for s in self.strips(part, wood) if not s.still]
         to_dry = sum(change(kind, width * s.share, s.moisture, self.dry, s.ring_angle) for s in mine)
         to_wet = sum(change(kind, width * s.share, s.moisture, self.wet, s.ring_angle) for s in mine)
         return to_dry, to_wet

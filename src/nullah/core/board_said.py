@@ -1,0 +1,191 @@
+"""What is seen on a board, said in a line: ``loose knot at 512, 40, 30 x 27 on the back, 3 under``.
+
+Also ``upper edge 0, 182; 1180, 170; 1690, 160`` (or ``upper edge straight``), ``thickness 22.6 at 60, 20``,
+``rings 35 heart face pith lower``, ``reads 10.4 on 2026-03-24``, ``reference 9.1``. Places are told from the left end and from the
+lower edge, lengths as people write them.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from typing import Any
+
+from nullah.core.board_readings import (
+    bend_edge,
+    board_of,
+    caliper,
+    change_fault,
+    mark_fault,
+    read_moisture,
+    read_reference,
+    straighten_edge,
+)
+from nullah.core.document import DEFECT_KINDS, Project
+from nullah.core.edit import BadEdit, held, put_board
+from nullah.core.measure import BadLength, parse_length
+
+HOW = (
+    'Say what you see, like "loose knot at 512, 40, 30 x 27 on the back", "upper edge 0, 182; 1180, 170", "thickness 22.6 at 60, 20", '
+    '"rings 35 heart face" or "reads 10.4".'
+)
+USUAL = 20.0  # mm each way: a fault whose size is not told
+OTHER_WORDS = {
+    "knot": "sound knot",
+    "live knot": "sound knot",
+    "tight knot": "sound knot",
+    "dead knot": "loose knot",
+    "crack": "check",
+    "run out": "run-out",
+    "runout": "run-out",
+    "worm holes": "worm",
+    "nail": "nail hole",
+}
+_KINDS = "|".join(sorted((re.escape(k) for k in (*DEFECT_KINDS, *OTHER_WORDS)), key=len, reverse=True))
+_FAULT = re.compile(rf"^(?P<kind>{_KINDS})\b\s*(?:at|from)?\s*(?P<rest>.*)$", re.I)
+_SIDE = re.compile(r",?\s*\b(?:on (?:the )?(?P<side>face|back)|(?P<through>right through|through))\b", re.I)
+_UNDER = re.compile(r",?\s*(?P<mm>[^,]+?)\s+under\b(?:\s+the\s+(?P<side>face|back))?", re.I)
+_DEGREES = re.compile(r",?\s*(?P<n>\d+(?:[.,]\d+)?)\s*(?:\u00b0|deg(?:rees)?)", re.I)
+_EDGE = re.compile(r"^(?P<which>upper|lower) edge\s*:?\s*(?P<rest>.*)$", re.I)
+_THICK = re.compile(r"^(?:thickness|thick)\s+(?P<mm>.+?)\s+at\s+(?P<rest>.+)$", re.I)
+_RINGS = re.compile(
+    r"^rings\s+(?P<n>\d+(?:[.,]\d+)?)\s*(?:\u00b0|deg\w*)?(?:,?\s*heart\s+(?:to\s+(?:the\s+)?)?(?P<heart>face|back))?"
+    r"(?:,?\s*pith\s+(?:to\s+(?:the\s+)?)?(?P<pith>upper|lower)(?:\s+edge)?)?(?:,?\s*(?P<away>.+?)\s+away)?$",
+    re.I,
+)
+_READS = re.compile(r"^(?:reads|moisture)\s+(?P<n>\d+(?:[.,]\d+)?)\s*%?(?:\s+on\s+(?P<day>\S+))?$", re.I)
+_REFERENCE = re.compile(r"^reference\s+(?:reads\s+)?(?P<n>\d+(?:[.,]\d+)?)\s*%?(?:\s+on\s+(?P<day>\S+))?$", re.I)
+
+
+def said(project: Project, board_id: str, text: str, today: str) -> tuple[Project, str, str]:
+    """The project with what a line says of a board, what that comes to in words, and the id of a fault that came of it, or "".
+
+    Args:
+        today: ISO 8601, the day of readings that name none.
+
+    Raises:
+        BadEdit: the line says nothing that is understood, or what it says cannot be.
+    """
+    words = " ".join(text.split()).rstrip(".")
+    for pattern, act in _ACTS:
+        match = pattern.match(words)
+        if match is not None:
+            try:
+                return act(project, board_id, match, today)
+            except BadLength as error:
+                raise BadEdit(str(error)) from None
+    raise BadEdit(HOW)
+
+
+def _lengths(project: Project, text: str) -> list[float]:
+    """Lengths between commas and the word x, mm."""
+    pieces = [t for t in re.split(r",\s+|;\s*|\s+(?:x|by)\s+|\u00d7", text.strip(" ,")) if t.strip()]
+    return [parse_length(t, project.units) for t in pieces]
+
+
+def _number(text: str) -> float:
+    return float(text.replace(",", "."))
+
+
+def _fault(project: Project, board_id: str, match: re.Match[str], today: str) -> tuple[Project, str, str]:
+    rest = match["rest"]
+    more: dict[str, Any] = {}
+    under, degrees = _UNDER.search(rest), _DEGREES.search(rest)
+    if under is not None:
+        more["depth"] = parse_length(
+            under["mm"].rpartition(" x ")[2] if " x " in under["mm"] else under["mm"], project.units
+        )
+        rest = rest[: under.start()] + rest[under.end() :]
+    if degrees is not None:
+        more["angle"] = _number(degrees["n"])
+        rest = rest[: degrees.start()] + rest[degrees.end() :]
+    side = _SIDE.search(rest)
+    where = "both"
+    if side is not None:
+        where = (side["side"] or "both").lower()
+        rest = rest[: side.start()] + rest[side.end() :]
+    elif under is not None:
+        where = (under["side"] or "face").lower()
+    figures = _lengths(project, rest)
+    if len(figures) not in (2, 3, 4):
+        raise BadEdit(
+            f'Say where: "{match["kind"].lower()} at" its place from the left end and from the lower edge, then its size.'
+        )
+    x, y, long, wide = (*figures, *([USUAL, USUAL] if len(figures) == 2 else [figures[2]] if len(figures) == 3 else []))
+    board = board_of(project, board_id)
+    if x >= board.length or y >= board.width:
+        raise BadEdit(f"{board.name} ends before that place.")
+    kind = OTHER_WORDS.get(match["kind"].lower(), match["kind"].lower())
+    after, number = mark_fault(project, board_id, kind, where, (x, y), (x + long, y + wide))
+    if more:
+        after = change_fault(after, board_id, number, **more)
+    return after, f"{board.name}: {kind}", number
+
+
+def _edge(project: Project, board_id: str, match: re.Match[str], today: str) -> tuple[Project, str, str]:
+    which = match["which"].lower()
+    name = board_of(project, board_id).name
+    if match["rest"].strip().lower() in ("straight", ""):
+        return straighten_edge(project, board_id, which), f"{name}: {which} edge straight", ""
+    after = straighten_edge(project, board_id, which)
+    for point in match["rest"].split(";"):
+        figures = _lengths(project, point.replace(":", ", "))
+        if len(figures) != 2:
+            raise BadEdit(
+                f'Write points of the edge as "{which} edge 0, 182; 1180, 170": from the left end, then from the lower edge.'
+            )
+        after = bend_edge(after, board_id, which, figures[0], figures[1])
+    return after, f"{name}: {which} edge as drawn", ""
+
+
+def _thick(project: Project, board_id: str, match: re.Match[str], today: str) -> tuple[Project, str, str]:
+    figures = _lengths(project, match["rest"])
+    if len(figures) != 2:
+        raise BadEdit('Say where, like "thickness 22.6 at 60, 20": from the left end, then from the lower edge.')
+    mm = parse_length(match["mm"], project.units)
+    return (
+        caliper(project, board_id, figures[0], figures[1], mm),
+        f"{board_of(project, board_id).name}: thickness read",
+        "",
+    )
+
+
+def _rings(project: Project, board_id: str, match: re.Match[str], today: str) -> tuple[Project, str, str]:
+    board = board_of(project, board_id)
+    update: dict[str, Any] = {"ring_angle": _number(match["n"])}
+    if match["heart"]:
+        update["heart_side"] = match["heart"].lower()
+    if match["pith"]:
+        update["pith"] = match["pith"].lower()
+    if match["away"]:
+        update["pith_distance"] = parse_length(match["away"], project.units)
+    return (
+        put_board(project, held(board, **update)),
+        f"{board.name}: rings {update['ring_angle']:g}\u00b0 to the face",
+        "",
+    )
+
+
+def _reads(project: Project, board_id: str, match: re.Match[str], today: str) -> tuple[Project, str, str]:
+    percent = _number(match["n"])
+    after = read_moisture(project, board_id, match["day"] or today, percent)
+    return after, f"{board_of(project, board_id).name} reads {percent:g} %", ""
+
+
+def _reference(project: Project, board_id: str, match: re.Match[str], today: str) -> tuple[Project, str, str]:
+    percent, species = _number(match["n"]), board_of(project, board_id).species
+    return (
+        read_reference(project, species, match["day"] or today, percent),
+        f"the reference of {species} reads {percent:g} %",
+        "",
+    )
+
+
+_ACTS: tuple[tuple[re.Pattern[str], Callable[[Project, str, re.Match[str], str], tuple[Project, str, str]]], ...] = (
+    (_EDGE, _edge),
+    (_THICK, _thick),
+    (_RINGS, _rings),
+    (_READS, _reads),
+    (_REFERENCE, _reference),
+    (_FAULT, _fault),
+)

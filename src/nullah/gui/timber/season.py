@@ -1,0 +1,146 @@
+"""Under the board: the room's year and what it does to the width, and beside it the readings of moisture and the day it is ready."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from PySide6.QtWidgets import QWidget
+
+from nullah.core import board_readings, edit
+from nullah.core.document import Board, Month
+from nullah.core.pictures import drying, movement, year
+from nullah.core.stations.as_made import months
+from nullah.core.stations.readiness import readiness, reference_of
+from nullah.core.wood.room import USUAL
+from nullah.gui.flow import flow
+from nullah.gui.paint.canvas import Canvas
+from nullah.gui.session import Session
+from nullah.gui.theme import Theme
+from nullah.gui.widgets import Field, Lines, column, pick, row
+
+AS_TOLD = "as told"
+CANVAS = 60  # px the drawings are tall at the least
+
+
+class Season(QWidget):
+    """The room's year, and the readings of the board in hand; ``parts``, to be put elsewhere, is what the year does to each part."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self.session = session
+        self.board: Board | None = None
+        self.year = _canvas(theme, session, "the room's year: a hand on each month's humidity")
+        self.year.takes_gestures("month:")
+        self.parts = _canvas(theme, session, "how far each part moves through the year")
+        self.drying = _canvas(theme, session, "readings of moisture by day")
+        self.room = {
+            n: Field(f"room {n}", 42, lambda t, n=n: self._air(n, t))
+            for n in ("temperature", "humidity_dry", "humidity_wet")
+        }
+        self.usual = pick("usual room", [AS_TOLD, *USUAL], self._take_usual)
+        r = self.room
+        self.living = flow(
+            "Its room:",
+            self.usual,
+            r["temperature"],
+            "\u00b0C,",
+            r["humidity_dry"],
+            "to",
+            r["humidity_wet"],
+            "%",
+            spacing=5,
+        )
+        self.reads = Field("moisture read today", 52, self._read)
+        self.reference = Field("reference reads today", 52, self._read_reference)
+        self.told = Lines(2, "quiet")
+        self.reference.setToolTip("a piece of the same wood that has always lived in the room")
+        self.asked = flow("It reads", self.reads, "% today; reference piece", self.reference, "%", spacing=5)
+        left, right = QWidget(), QWidget()
+        column(left, self.living, self.year, margins=0, spacing=3).setStretch(1, 1)
+        column(right, self.asked, self.told, self.drying, margins=0, spacing=3).setStretch(2, 1)
+        whole = row(left, right, spacing=12)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setStretch(0, 1)
+        whole.setStretch(1, 1)
+        self.setLayout(whole)
+
+    # ---- edits
+
+    def _air(self, name: str, text: str) -> bool:
+        """The room's temperature or its driest or wettest air as typed: its months, if they were drawn, are let go."""
+        done = self.session.set_number("room", name, text, length=False)
+        if done and self.session.project.room.months:
+            room = edit.held(self.session.project.room, months=())
+            return self.session.attempt("room", lambda: edit.changed(self.session.project, room=room))
+        return done
+
+    def _take_usual(self, name: str) -> None:
+        air = () if name == AS_TOLD else tuple(Month(celsius=c, humidity=h) for c, h in USUAL[name])
+        room = edit.held(self.session.project.room, months=air)
+        self.session.attempt(f"room {name}", lambda: edit.changed(self.session.project, room=room))
+
+    def _percent(self, text: str) -> float | None:
+        try:
+            return float(text.replace(",", ".").strip(" %"))
+        except ValueError:
+            self.session.said.emit(f'"{text[:30]}" is not a number of percent.', True)
+            return None
+
+    def _read(self, text: str) -> None:
+        percent, board = self._percent(text), self.board
+        if percent is not None and board is not None:
+            self.session.attempt(
+                f"{board.name} reads {percent:g} %",
+                lambda: board_readings.read_moisture(self.session.project, board.id, self.today(), percent),
+            )
+
+    def _read_reference(self, text: str) -> None:
+        percent, board = self._percent(text), self.board
+        if percent is not None and board is not None:
+            self.session.attempt(
+                f"the reference of {board.species} reads {percent:g} %",
+                lambda: board_readings.read_reference(self.session.project, board.species, self.today(), percent),
+            )
+
+    def today(self) -> str:
+        """The day, ISO 8601, local."""
+        return self.session.now()[:10]
+
+    # ---- showing
+
+    def refresh(self, board: Board | None = None) -> None:
+        """Show the room and the board in hand."""
+        self.board = board = board if isinstance(board, Board) else self.board
+        session, project = self.session, self.session.project
+        air = months(project.room)
+        timber = session.plan.timber
+        month = date.fromisoformat(self.today()).month
+        self.year.show_drawing(year.picture(board, air, month, session.figure))
+        for name, field in self.room.items():
+            field.show_text(f"{getattr(project.room, name):g}")
+        usual = next((n for n, y in USUAL.items() if y == project.room.months_as_told), AS_TOLD)
+        self.usual.setCurrentText(usual)
+        self.living_words = f"Wood settles there between {timber.dry:.1f} and {timber.wet:.1f} %."
+        self.year.setToolTip(self.living_words)
+        self.parts.show_drawing(movement.picture(timber.movement, session.figure))
+        told = readiness(project, board) if board is not None else None
+        reference = reference_of(project, board.species) if board is not None else None
+        self.reads.setEnabled(board is not None)
+        self.reference.setEnabled(board is not None)
+        if board is not None:
+            self.drying.show_drawing(drying.picture(board, told, reference, self.today()))
+            self.reads.show_text(f"{board.moisture:g}" if board.moistures else "")
+        self.reference.show_text(f"{reference:g}" if reference is not None else "")
+        empty = "Type what the meter says, day after day: from five readings, or three beside a reference, the day it is ready is told."
+        self.told.show_text(told.words if told is not None else empty)
+        self.told.setToolTip(self.told.whole)
+        self.drying.setVisible(board is not None and bool(board.moistures))
+
+
+def _canvas(theme: Theme, session: Session, name: str) -> Canvas:
+    made = Canvas(theme, session)
+    made.margin = 4.0
+    made.bar = False
+    made.setMinimumHeight(CANVAS)
+    made.setAccessibleName(name)
+    return made
