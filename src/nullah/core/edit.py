@@ -126,11 +126,12 @@ def put_board(project: Project, board: Board) -> Project:
 
 
 def drop_board(project: Project, board_id: str) -> Project:
-    """The project without a board and its readings."""
+    """The project without a board, its readings and its pictures."""
     return changed(
         project,
         boards=tuple(b for b in project.boards if b.id != board_id),
         readings=tuple(r for r in project.readings if r.target != board_id),
+        board_photos=tuple(p for p in project.board_photos if p.board != board_id),
     )
 
 

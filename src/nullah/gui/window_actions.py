@@ -56,14 +56,26 @@ def all_actions(window: Window) -> Actions:
         a.add("Piece", name, words, lambda r=right, u=up: window.turn_piece(r, u))
     a.add("Piece", "apart", "draw the parts further apart", lambda: window.pull_apart(20), "]")
     a.add("Piece", "together", "draw the parts nearer together", lambda: window.pull_apart(-20), "[")
-    timber = ("Timber", "timber")
-    for name, words, method in (
-        ("add board", "add a board", "add_board"),
-        ("drop board", "take the chosen board away", "drop_board"),
-        ("add fault", "add the fault as typed", "add_fault"),
-        ("drop fault", "remove the chosen fault", "drop_fault"),
+    for name, words, method, keys in (
+        ("add board", "add a board", "add_board", ()),
+        ("copy board", "one more board like the one in hand", "copy_board", ()),
+        ("drop board", "take the chosen board away", "drop_board", ()),
+        ("add fault", "add the fault as typed", "add_fault", ()),
+        ("drop fault", "remove the chosen fault", "drop_fault", ()),
+        ("turn over", "turn the board over", "turn_over", ("Alt+V",)),
+        ("photograph", "a photograph of this side of the board, or its drawing", "turn_photo", ("Alt+P",)),
+        ("say", "say what you see on the board, in a line", "begin_saying", ("Alt+Y",)),
     ):
-        a.add(timber[0], name, words, lambda m=method: window.at(timber[1], m))
+        a.add("Timber", name, words, lambda m=method: window.at("timber", m), *keys)
+    for pen, key in (
+        ("sound knot", "K"),
+        ("loose knot", "L"),
+        ("check", "C"),
+        ("sapwood", "W"),
+        ("edge", "E"),
+        ("thickness", "T"),
+    ):
+        a.add("Timber", f"draw {pen}", f"draw on the board: {pen}", lambda p=pen: window.draw(p), f"Alt+{key}")
     a.add("True-up", "add reading", "add the reading as typed", lambda: window.at("trueup", "add"))
     a.add("True-up", "drop reading", "remove the chosen reading", lambda: window.at("trueup", "remove"))
     a.add("File", "new", "what to make: a new project, or a piece more", lambda: window.open_overlay("kinds"), "Ctrl+N")

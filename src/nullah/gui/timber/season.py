@@ -57,7 +57,7 @@ class Season(QWidget):
         self.asked = flow("It reads", self.reads, "% today; reference piece", self.reference, "%", spacing=5)
         left, right = QWidget(), QWidget()
         column(left, self.living, self.year, margins=0, spacing=3).setStretch(1, 1)
-        column(right, self.asked, self.told, self.drying, margins=0, spacing=3).setStretch(2, 1)
+        column(right, self.asked, self.told, self.drying, 1, margins=0, spacing=3).setStretch(2, 100)
         whole = row(left, right, spacing=12)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setStretch(0, 1)

@@ -15,6 +15,7 @@ from nullah.gui.session import REFUSALS, Session, refusal
 from nullah.gui.theme import Theme
 from nullah.gui.timber.board_canvas import POINTS, BoardCanvas
 from nullah.gui.timber.fields import BoardFields, FaultFields
+from nullah.gui.timber.photo_panel import PhotoPanel, laid_under
 from nullah.gui.timber.rack import Rack
 from nullah.gui.timber.season import Season
 from nullah.gui.widgets import button, column, height_of_whole_lines, label, pick, scroll_area
@@ -84,6 +85,10 @@ class TimberView(QWidget):
         self.faults = FaultFields(session, self.hand, lambda: self.fault, self.add_fault)
         self.copy = button("Copy", self.copy_board, tip="a second board like this one, as it is")
         self.drop = button("Remove", self.drop_board, tip="take this board away")
+        self.photo = button(
+            "Photograph", self.turn_photo, "chip", "a photograph of this side, to lie under the drawing"
+        )
+        self.photo.setCheckable(True)
         self.turn = button("Turn over", self.turn_over, "chip", "the back in hand, as turned over its long edge")
         self.turn.setCheckable(True)
         self.pens = {p: button(p, lambda p=p: self.draw(p), "chip", f"draw: {p}") for p in PENS}
@@ -93,8 +98,8 @@ class TimberView(QWidget):
         self.say = QLineEdit()
         self.say.setObjectName("say what you see")
         self.say.setAccessibleName("say what you see on the board, in a line")
-        self.say.setMinimumWidth(360)
-        self.say.setPlaceholderText("or say it: loose knot at 512, 40, 30 x 27 on the back")
+        self.say.setMinimumWidth(300)
+        self.say.setPlaceholderText("or say: loose knot at 512, 40, 30 x 27")
         self.say.setToolTip(board_said.HOW)
         self.say.returnPressed.connect(self._say)
         pens = flow("Draw:", *self.pens.values(), self.other_pens, spacing=5)
@@ -112,8 +117,15 @@ class TimberView(QWidget):
         self.tabs = [button(t, lambda n=n: self.turn_below(n), "chip", tip) for n, (t, tip) in enumerate(PAGES)]
         for tab in self.tabs:
             tab.setCheckable(True)
-        tools = flow(self.say, self.turn, self.copy, self.drop, *self.tabs, spacing=5)
-        whole = column(self, self.rack, self.empty, pens, self.canvas, tools, self.below, margins=12, spacing=6)
+        tools = flow(self.say, self.turn, self.photo, self.copy, self.drop, *self.tabs, spacing=5)
+        self.photos = PhotoPanel(session, theme, self.board, self.side)
+        self.photos.squared.connect(self._squared)
+        self.photos.hide()
+        self._paper = QWidget()
+        paper = column(self._paper, self.canvas, self.photos, margins=0, spacing=0)
+        paper.setStretch(0, 1)
+        paper.setStretch(1, 1)
+        whole = column(self, self.rack, self.empty, pens, self._paper, tools, self.below, margins=12, spacing=6)
         whole.setStretch(3, 1)
         self._asked_below = False
         self.show_below(1 if session.project.boards else 0)
@@ -162,6 +174,23 @@ class TimberView(QWidget):
         self.over = not self.over
         self.turn.setChecked(self.over)
         self.refresh()
+
+    def side(self) -> str:
+        """The side in hand."""
+        return "back" if self.over else "face"
+
+    def turn_photo(self) -> None:
+        """The photograph of the side in hand in place of the drawing, or the drawing again."""
+        on = self.photos.isHidden() and self.board() is not None
+        self.photo.setChecked(on)
+        self.photos.setVisible(on)
+        self.refresh()
+        (self.photos.photo if on else self.canvas).setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def _squared(self) -> None:
+        """A picture has its corners: the drawing again, with the picture under it."""
+        if not self.photos.isHidden():
+            self.turn_photo()
 
     def _picked(self, tag: str) -> None:
         kind, _, name = tag.partition(":")
@@ -223,6 +252,10 @@ class TimberView(QWidget):
             self.refresh()
         else:
             self.fault = before
+
+    def begin_saying(self) -> None:
+        """The keyboard to the line that is said."""
+        self.say.setFocus(Qt.FocusReason.OtherFocusReason)
 
     def _say(self) -> None:
         """What is said of the board in hand, taken; what is not understood stays to be mended."""
@@ -318,16 +351,27 @@ class TimberView(QWidget):
         at = Unfolded(board, self.over)
         readings = tuple(r for r in project.readings if r.target == board.id)
         spans = self.session.plan.timber.spans
-        drawing = unfolded(at, spans.get(board.id), self.fault, readings, settles_at(project.room))
-        self.canvas.show_board(drawing, at, {})
+        photos = {}
+        for photo in project.board_photos:
+            pixels = laid_under(photo, board) if photo.board == board.id else None
+            if pixels is not None:
+                photos[photo.side] = pixels
+        settles = settles_at(project.room)
+        drawing = unfolded(at, spans.get(board.id), self.fault, readings, settles, tuple(photos))
+        self.canvas.show_board(drawing, at, photos)
 
     def refresh(self) -> None:
         """Show the board in hand and the others."""
         board = self.board()
         self.empty.setVisible(board is None)
         self.rack.refresh(self.hand())
-        self.canvas.setVisible(board is not None)
-        for widget in (self.copy, self.drop, self.turn, self.say, self.other_pens, *self.pens.values()):
+        if board is None and not self.photos.isHidden():
+            self.photos.hide()
+            self.photo.setChecked(False)
+        self.canvas.setVisible(board is not None and self.photos.isHidden())
+        if not self.photos.isHidden():
+            self.photos.refresh()
+        for widget in (self.copy, self.photo, self.drop, self.turn, self.say, self.other_pens, *self.pens.values()):
             widget.setEnabled(board is not None)
         if board is not None:
             self._show_board(board)

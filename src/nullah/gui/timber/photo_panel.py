@@ -1,0 +1,139 @@
+"""A photograph of a side of the board: loaded, its corners pointed at, then laid under the drawing, its perspective taken out."""
+
+from __future__ import annotations
+
+import base64
+from collections.abc import Callable
+from functools import lru_cache
+from pathlib import Path
+
+from PySide6.QtCore import Signal
+from PySide6.QtGui import QImage, QPixmap
+from PySide6.QtWidgets import QFileDialog, QWidget
+
+from nullah.core import board_readings
+from nullah.core.arrays import np
+from nullah.core.document import Board, BoardPhoto
+from nullah.core.surface.perspective import squared
+from nullah.formats import photo
+from nullah.formats.trouble import FileTrouble
+from nullah.gui.flow import flow
+from nullah.gui.paint.marked_photo import MarkedPhoto
+from nullah.gui.session import Session
+from nullah.gui.theme import Theme
+from nullah.gui.widgets import button, column, label
+
+FILTER = "Pictures (*.jpg *.jpeg *.png *.JPG *.JPEG *.PNG)"
+CORNERS = ("upper left", "upper right", "lower right", "lower left")
+WIDE = 1200  # pixels of a squared picture, of a board that is longer than wide
+
+
+class PhotoPanel(QWidget):
+    """The picture of the side in hand with its corners. ``squared`` is sent once the fourth is set."""
+
+    squared = Signal()
+
+    def __init__(
+        self, session: Session, theme: Theme, hand: Callable[[], Board | None], side: Callable[[], str]
+    ) -> None:
+        super().__init__()
+        self.session, self._hand, self._side = session, hand, side
+        self.photo = MarkedPhoto(theme, 4)
+        self.photo.marked.connect(self._marked)
+        self.what = label("", "quiet", wrap=True)
+        self.choose = button("Load a picture", self.open, "chip", "a photograph of this side of the board, JPEG or PNG")
+        self.away = button("Take the picture away", self._drop, "chip")
+        whole = column(self, flow(self.choose, self.away, spacing=5), self.what, self.photo, margins=0, spacing=4)
+        whole.setStretch(2, 1)
+
+    def shown(self) -> BoardPhoto | None:
+        """The picture of the side in hand."""
+        board = self._hand()
+        return board_readings.photo_of(self.session.project, board.id, self._side()) if board is not None else None
+
+    def refresh(self) -> None:
+        """Show the picture of the side in hand, and which corner is wanted next."""
+        found, side = self.shown(), self._side()
+        self.photo.setVisible(found is not None)
+        self.away.setVisible(found is not None)
+        self.choose.setText("Load another picture" if found is not None else "Load a picture")
+        if found is None:
+            self.what.setText(
+                f"A photograph of the {side}, taken with its left end left: a small copy is kept in the project, and once its corners "
+                "are pointed at it lies under the drawing, to scale."
+            )
+            return
+        self.photo.show_picture(found.jpeg, found.corners)
+        number = len(self.photo.marks) % 4
+        if found.corners and not self.photo.marks:
+            self.what.setText(
+                f"{found.name} lies under the {side}. Click the upper left corner to point at the corners anew."
+            )
+        else:
+            self.what.setText(
+                f"{found.name}: click the {CORNERS[number]} corner of the board, or move the crosshair and press Space."
+            )
+
+    def open(self) -> None:
+        """Ask for a picture of the side in hand."""
+        board, side, s = self._hand(), self._side(), self.session
+        if board is None:
+            s.said.emit("Add a board first; a picture is of one.", True)
+            return
+        name, _ = QFileDialog.getOpenFileName(self, f"A picture of the {side} of {board.name}", "", FILTER)
+        if not name:
+            return
+        try:
+            found = photo.read(Path(name))
+        except FileTrouble as trouble:
+            s.said.emit(str(trouble), True)
+            return
+        s.attempt(
+            f"{found.name} under the {side} of {board.name}",
+            lambda: board_readings.put_photo(s.project, board.id, side, found.name, found.jpeg, found.wide, found.tall),
+        )
+        self.photo.setFocus()
+
+    def _marked(self) -> None:
+        board, found = self._hand(), self.shown()
+        if board is not None and found is not None and len(self.photo.marks) == 4:
+            corners = [(m.x(), m.y()) for m in self.photo.marks]
+            self.photo.marks = []
+            done = self.session.attempt(
+                f"{found.name} squared",
+                lambda: board_readings.square_photo(self.session.project, board.id, found.side, corners),
+            )
+            if done:
+                self.squared.emit()
+                return
+        self.refresh()
+
+    def _drop(self) -> None:
+        found = self.shown()
+        if found is not None:
+            self.photo.marks = []
+            self.session.attempt(
+                "the picture taken away",
+                lambda: board_readings.drop_photo(self.session.project, found.board, found.side),
+            )
+
+
+def laid_under(found: BoardPhoto, board: Board) -> QPixmap | None:
+    """A picture with its perspective taken out, its sides those of the board; None before its corners are told."""
+    if len(found.corners) != 4:
+        return None
+    tall = max(8, min(WIDE, round(WIDE * board.width / board.length)))
+    return _squared(found.jpeg, found.corners, WIDE, tall)
+
+
+@lru_cache(maxsize=8)
+def _squared(jpeg: str, corners: tuple[tuple[float, float], ...], wide: int, tall: int) -> QPixmap | None:
+    image = QImage()
+    if not image.loadFromData(base64.b64decode(jpeg)):
+        return None
+    image = image.convertToFormat(QImage.Format.Format_RGB888)
+    flat = np.frombuffer(image.constBits(), dtype=np.uint8).reshape(image.height(), image.bytesPerLine())
+    pixels = flat[:, : image.width() * 3].reshape(image.height(), image.width(), 3).astype(float)
+    out = np.ascontiguousarray(squared(pixels, corners, wide, tall).round().astype(np.uint8))
+    made = QImage(out.tobytes(), wide, tall, wide * 3, QImage.Format.Format_RGB888)
+    return QPixmap.fromImage(made)
