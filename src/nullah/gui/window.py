@@ -227,12 +227,6 @@ class Window(QMainWindow):
             self.go(station)
         getattr(self.view(), method)()
 
-    def draw(self, pen: str) -> None:
-        """Take a pen in hand at Timber: keys draw from now on, whatever field was typed in before."""
-        self.go("timber")
-        self.guard.release()
-        self.view().draw(pen)
-
     def _see_part(self, station: str) -> None:
         self.go(station)
         view = self.view()

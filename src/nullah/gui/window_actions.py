@@ -75,7 +75,7 @@ def all_actions(window: Window) -> Actions:
         ("edge", "E"),
         ("thickness", "T"),
     ):
-        a.add("Timber", f"draw {pen}", f"draw on the board: {pen}", lambda p=pen: window.draw(p), f"Alt+{key}")
+        a.add("Timber", f"draw {pen}", f"draw on the board: {pen}", lambda p=pen: _draw(window, p), f"Alt+{key}")
     a.add("True-up", "add reading", "add the reading as typed", lambda: window.at("trueup", "add"))
     a.add("True-up", "drop reading", "remove the chosen reading", lambda: window.at("trueup", "remove"))
     a.add("File", "new", "what to make: a new project, or a piece more", lambda: window.open_overlay("kinds"), "Ctrl+N")
@@ -92,3 +92,10 @@ def all_actions(window: Window) -> Actions:
     a.add("Show", "theme", "light or dark", window.turn_theme, "L")
     a.add("Show", "seen", "put away what changed", window.news.close_quietly, "N")
     return a
+
+
+def _draw(window: Window, pen: str) -> None:
+    """Take a pen in hand at Timber: keys draw from now on, whatever field was typed in before."""
+    window.go("timber")
+    window.guard.release()
+    window.view().draw(pen)
