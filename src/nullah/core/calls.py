@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import field
 
 from nullah.core.document import Choice, Project
@@ -78,3 +78,12 @@ def taken(call_id: str, options: tuple[Option, ...], asked: str, choices: tuple[
             current = choice.asked == asked and any(o.id == choice.option for o in options)
             return choice.option if current else ""
     return ""
+
+
+NAMED = 3  # of many names
+
+
+def some(names: Sequence[str]) -> str:
+    """The first of so many names, and how many more there are."""
+    more = len(names) - NAMED
+    return ", ".join(names) if more < 2 else f"{', '.join(names[:NAMED])} and {more} more"

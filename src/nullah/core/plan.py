@@ -116,7 +116,7 @@ def plan(
     kept.worked.clear()
     p = project
     for_piece = tuple(m for m in p.measured if m.part.rpartition(".")[2] != WHOLE)
-    made = kept.station("as_made", as_made.work, p.boards, p.room, p.choices, p.layout, p.cut)
+    made = kept.station("as_made", as_made.work, p.boards, p.room, p.choices, p.layout, p.cut, p.references)
     done_piece = kept.station(
         "piece",
         piece.work,
@@ -131,7 +131,16 @@ def plan(
         kept.of_piece,
     )
     done_timber = kept.station(
-        "timber", timber.work, p.boards, p.choices, done_piece, made, p.allowances, p.kit.crosscut_kerf
+        "timber",
+        timber.work,
+        p.boards,
+        p.choices,
+        done_piece,
+        made,
+        p.allowances,
+        p.kit.crosscut_kerf,
+        p.layout,
+        p.readings,
     )
     sawing = kept.station("sawing", breakdown.sawing_of, p.boards, p.layout)
     saw_steps = tuple(d for d in p.done if d.startswith("saw "))

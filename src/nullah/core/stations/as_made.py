@@ -4,10 +4,11 @@ moisture and rings."""
 from __future__ import annotations
 
 from nullah.core.calls import Call, Option, taken
-from nullah.core.document import AcceptedLayout, Board, Choice, CutMark, Room
+from nullah.core.document import AcceptedLayout, Board, Choice, CutMark, Reference, Room
 from nullah.core.frozen import frozen, replace
 from nullah.core.layout.model import leaves
 from nullah.core.measure import marked
+from nullah.core.stations.readiness import Readiness, readiness, reference_of
 from nullah.core.wood.moisture import change, equilibrium_moisture
 from nullah.core.wood.room import between, room_year
 from nullah.core.wood.seasoned import Strip, WoodOfParts, days_to_wait
@@ -60,24 +61,29 @@ def work(
     choices: tuple[Choice, ...],
     layout: AcceptedLayout | None,
     cut: tuple[CutMark, ...],
+    references: tuple[Reference, ...] = (),
 ) -> AsMade:
-    """The station."""
+    """The station. A board settles at what a reference piece of its wood reads, where there is one, else at what the room gives."""
     dry, wet = year(room)
     settles = settles_at(room)
     on_board = _laid(layout)
     done = {m.part for m in cut}
     calls: dict[str, Call] = {}
+    days: dict[str, int] = {}
     strips: dict[str, Strip] = {}
     for b in boards:
         mine = [name for name, _ in on_board.get(b.id, [])]
         finished = b.sawn and all(done & parts_named(name) for name in mine)
-        call = None if finished else _season_call(b, settles, choices)
+        reference = reference_of(references, b.species)
+        goal = settles if reference is None else reference
+        told = readiness(b, references)
+        call = None if finished else _season_call(b, goal, told, reference is not None, choices)
         if call is not None:
             calls[b.id] = call
-        at = settles if call is not None and call.in_force == "wait" else b.moisture
+            days[b.id] = _wait(b, goal, told)
+        at = goal if call is not None and call.in_force == "wait" else b.moisture
         strips[b.id] = Strip(1.0, at, b.ring_angle, b.stock in SHEETS)
     wood = WoodOfParts(dry, wet, _of_parts(on_board, strips), _of_species(boards, strips))
-    days = {b.id: days_to_wait(b.thickness, b.moisture - settles) for b in boards if b.id in calls}
     return AsMade(wood, calls, days)
 
 
@@ -119,20 +125,34 @@ def _of_species(boards: tuple[Board, ...], strips: dict[str, Strip]) -> dict[str
     return out
 
 
-def _season_call(board: Board, settles: float, choices: tuple[Choice, ...]) -> Call | None:
-    """A board that is not yet what the room will make of it: wait, or go on with what that brings."""
+def _wait(board: Board, settles: float, told: Readiness | None) -> int:
+    """Days a board is to wait: by its own readings where they tell a day, else as the trade has it."""
+    if told is not None and told.days > 0:
+        return told.days
+    return days_to_wait(board.thickness, board.moisture - settles)
+
+
+def _season_call(
+    board: Board, settles: float, told: Readiness | None, beside: bool, choices: tuple[Choice, ...]
+) -> Call | None:
+    """A board that is not yet what the room will make of it: wait, or go on with what that brings. ``told``: what its readings say;
+    ``beside``: whether a reference piece says where it settles."""
     over = board.moisture - settles
+    if told is not None and told.state == "ready" and beside:
+        return None
     if board.stock in SHEETS or abs(over) < READY_WITHIN - 1e-9:
         return None
     wood = species(board.species)
     moves = change(wood, board.width, board.moisture, settles, board.ring_angle)
-    days = days_to_wait(board.thickness, over)
+    days = _wait(board, settles, told)
+    by_readings = (told.words,) if told is not None and told.days > 0 else ()
     options = (
         Option(
             "wait",
             "rough-cut and wait",
             (
                 f"stack it on stickers in the room, read it again in {days} days",
+                *by_readings,
                 "the rough parts settle faster than the board",
             ),
         ),
@@ -145,14 +165,15 @@ def _season_call(board: Board, settles: float, choices: tuple[Choice, ...]) -> C
             ),
         ),
     )
-    asked = f"{board.moisture:.1f} %, room {settles:.1f} %"
+    asked = f"{board.moisture:.1f} %, {'reference' if beside else 'room'} {settles:.1f} %"
     call_id = f"damp {board.id}"
     way = "over" if over > 0 else "under"
     much = abs(over) >= WAIT_OVER - 1e-9
     return Call(
         call_id,
         "timber",
-        f"{board.name} reads {board.moisture:.1f} %; the room will settle it near {settles:.1f} %. Wait?",
+        f"{board.name} reads {board.moisture:.1f} %; {'its reference reads' if beside else 'the room will settle it near'} "
+        f"{settles:.1f} %. Wait?",
         options,
         "wait" if much else "go on",
         f"{abs(over):.1f} points {way}; two or more means wait"

@@ -12,7 +12,7 @@ from dataclasses import field
 from functools import cached_property
 from types import MappingProxyType
 
-from nullah.core.document import AcceptedLayout, Board, BoardLayout, CutMark, Kit, Node, Reading, Weights
+from nullah.core.document import AcceptedLayout, Board, BoardLayout, CutMark, Defect, Kit, Node, Reading, Weights
 from nullah.core.frozen import frozen, replace
 from nullah.core.layout.check import problems
 from nullah.core.layout.clear import Box
@@ -236,7 +236,7 @@ def work(
     freed = freed_of(progress)
     cut_parts = _cut_blanks(layout, piece) | freed
     blanks = tuple(b for b in rough.blanks if b.id not in freed)
-    stock = tuple(_stock(b, timber.spans[b.id], surfaces[b.id]) for b in boards if not b.sawn)
+    stock = tuple(_stock(b, timber.spans[b.id], surfaces[b.id], timber.faults[b.id]) for b in boards if not b.sawn)
     plain = Options(
         kit.crosscut_kerf,
         kit.rip_kerf,
@@ -250,7 +250,8 @@ def work(
         plain, crosscut_effort=plain.crosscut_effort * rates.across, rip_effort=plain.rip_effort * rates.along
     )
     held = frozenset(p for p in pinned if p not in cut_parts)
-    fingerprint = _fingerprint(fitted.digest, blanks, timber.spans, plain, held)
+    decided = [f"{b.id} {timber.faults[b.id]}" for b in boards if timber.faults[b.id] != b.defects]
+    fingerprint = _fingerprint("\n".join((fitted.digest, *decided)), blanks, timber.spans, plain, held)
     here = tuple(b for b in layout.boards if b.board in timber.spans and b.board not in sawn) if layout else ()
     into = frozenset(b for b, p in progress.items() if not p.whole)
     kept = tuple(pruned(b, progress[b.board]) for b in here if b.board in into)
@@ -312,7 +313,7 @@ class LeftWhenFlat:
         return self.surface.under[0] if flat else self.surface.slab(x, y, length, width).thickness
 
 
-def _stock(board: Board, span: Span, surface: Surface) -> Stock:
+def _stock(board: Board, span: Span, surface: Surface, faults: tuple[Defect, ...]) -> Stock:
     return Stock(
         board.id,
         board.name,
@@ -324,7 +325,7 @@ def _stock(board: Board, span: Span, surface: Surface) -> Stock:
         span.y0,
         span.y1,
         min(board.thickness, surface.under[0]) if not any(surface.under[1:]) else board.thickness,
-        board.defects,
+        faults,
         LeftWhenFlat(surface),
         no_wood(board),
         HARDNESS[species(board.species).ease],

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from nullah.core.calls import Call, Change, Option
+from nullah.core.calls import Call, Change, Option, some
 from nullah.core.document import Board, Project
 from nullah.core.frozen import replace
 from nullah.core.layout.merit import apart, merit
@@ -14,8 +14,6 @@ from nullah.core.layout.saw import Totals, saw_plan, totals
 from nullah.core.measure import at_least, marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations.breakdown import BreakdownResult, accept, outline_of
-
-NAMED = 3  # of many parts without a place
 
 
 def layout_call(
@@ -54,7 +52,7 @@ def layout_call(
         question = "Boards or parts changed since the layout was taken; it still holds. Lay out again?"
     if result.layout is None and found[0].unplaced:
         question = (
-            f"These boards have no place for {_some([called(p) for p, _ in found[0].unplaced])}. Lay out the rest?"
+            f"These boards have no place for {some([called(p) for p, _ in found[0].unplaced])}. Lay out the rest?"
         )
     return Call(
         "layout",
@@ -116,18 +114,12 @@ def with_recut_stock(call: Call, part: Part | None, result: BreakdownResult, boa
     return replace(call, options=options)
 
 
-def _some(names: list[str]) -> str:
-    """The first of so many names, and how many more there are."""
-    more = len(names) - NAMED
-    return ", ".join(names) if more < 2 else f"{', '.join(names[:NAMED])} and {more} more"
-
-
 def _without(layout: Layout, called: Callable[[str], str]) -> list[str]:
     """What has no place in a layout and why, those together for which the reason is the same."""
     because: dict[str, list[str]] = {}
     for part, why in layout.unplaced:
         because.setdefault(why, []).append(called(part))
-    return [f"{_some(names)}: {why}" for why, names in because.items()]
+    return [f"{some(names)}: {why}" for why, names in because.items()]
 
 
 def _why(best: Layout, called: Callable[[str], str]) -> str:

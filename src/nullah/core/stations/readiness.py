@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date, timedelta
 from functools import lru_cache
 
-from nullah.core.document import Board, Project
+from nullah.core.document import Board, Reference
 from nullah.core.frozen import frozen
 from nullah.core.wood.ready import WITHIN, NotTold, Ready, ready
 
@@ -21,14 +21,15 @@ class Readiness:
     state: str
     words: str
     day: str = ""
+    days: int = 0  # from the last reading to that day
     earliest: str = ""
     latest: str = ""
     settles: float = 0.0
 
 
-def reference_of(project: Project, species: str) -> float | None:
-    """What the latest reading of a reference piece of a species says, percent."""
-    mine = [r for r in project.references if r.species == species]
+def reference_of(references: tuple[Reference, ...], species: str) -> float | None:
+    """What the latest reading of a reference piece of a species says, percent; None where there is none."""
+    mine = [r for r in references if r.species == species]
     return max(mine, key=lambda r: r.day).percent if mine else None
 
 
@@ -40,9 +41,9 @@ def days_of(board: Board) -> tuple[tuple[float, float], ...]:
     return tuple((float((date.fromisoformat(m.day) - first).days), m.percent) for m in board.moistures)
 
 
-def readiness(project: Project, board: Board) -> Readiness | None:
+def readiness(board: Board, references: tuple[Reference, ...]) -> Readiness | None:
     """What a board's readings say of when it is ready; None where there are none."""
-    log, reference = days_of(board), reference_of(project, board.species)
+    log, reference = days_of(board), reference_of(references, board.species)
     if not log:
         return None
     if reference is not None and len(log) > 1 and abs(log[-1][1] - reference) <= WITHIN + 1e-9:
@@ -65,12 +66,12 @@ def readiness(project: Project, board: Board) -> Readiness | None:
             f"Within a point of where it settles, {told.settles:.1f} %. Read it again some days from now: two readings are to "
             "agree."
         )
-        return Readiness("ready" if reference is None else "drying", words, day, earliest, latest, told.settles)
+        return Readiness("ready" if reference is None else "drying", words, day, 0, earliest, latest, told.settles)
     words = (
         f"Likely ready {spelt(day)}, four times in five between {spelt(earliest)} and {spelt(latest)}; it settles near "
         f"{told.settles:.1f} %."
     )
-    return Readiness("drying", words, day, earliest, latest, told.settles)
+    return Readiness("drying", words, day, round(told.days), earliest, latest, told.settles)
 
 
 @lru_cache(maxsize=256)  # a log says the same until it is added to

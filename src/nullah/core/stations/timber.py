@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-from nullah.core.calls import Call, Option, taken
-from nullah.core.document import Allowances, Board, Choice, Defect
+from nullah.core.calls import Call
+from nullah.core.document import AcceptedLayout, Allowances, Board, Choice, Defect, Reading
 from nullah.core.frozen import frozen
-from nullah.core.measure import at_least, marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations.as_made import AsMade
 from nullah.core.stations.made import PieceResult
+from nullah.core.stations.timber_calls import end_call, end_of, faults_in_force, laid_on, lost_by
+from nullah.core.surface.readings import Surface, fit
 from nullah.core.wood.seasoned import WoodOfParts
 
-RUNS_ON = 25.0  # mm a check or split runs further than it shows (common practice, no source)
-AT_END = 8.0  # mm: a check that begins nearer than this to an end is an end check
 ROUGH_EDGE = 3.0  # mm taken off a rough edge before anything is laid there
 
 
@@ -41,9 +40,10 @@ class Movement:
 
 @frozen
 class TimberResult:
-    """Spans by board id, movement by part, the moistures of the room's year, calls."""
+    """Spans and faults by board id, movement by part, the moistures of the room's year, calls."""
 
     spans: dict[str, Span]
+    faults: dict[str, tuple[Defect, ...]]  # of each board, as the calls in force have them: what parts are laid round
     movement: tuple[Movement, ...]
     dry: float
     wet: float
@@ -57,32 +57,46 @@ def work(
     as_made: AsMade,
     allowances: Allowances,
     kerf: float,
+    layout: AcceptedLayout | None = None,
+    readings: tuple[Reading, ...] = (),
 ) -> TimberResult:
-    """The station. End checks become calls; the spans follow the options in force. Boards that are not ready have theirs."""
+    """The station. End checks, sapwood, grain that runs out and knots near under a face become calls; spans and faults follow the
+    options in force. Boards that are not ready have theirs."""
+
+    def surfaces(board: Board) -> Surface:
+        mine = [r for r in readings if r.target == board.id]
+        return fit(board.length, board.width, board.thickness, mine)
+
     calls: list[Call] = []
     spans: dict[str, Span] = {}
+    faults: dict[str, tuple[Defect, ...]] = {}
+    on_board = laid_on(layout)
     for board in boards:
         if board.id in as_made.calls:
             calls.append(as_made.calls[board.id])
+        faults[board.id] = board.defects
         if board.sawn:
             spans[board.id] = Span(0.0, board.length, 0.0, board.width)
             continue
         wanted = _in_sequence(piece, board.species, allowances, kerf)
-        ends = [(fault, end) for fault in board.defects if (end := _end_of(fault, board))]
+        faults[board.id], more = faults_in_force(board, surfaces, choices)
+        calls += more
+        ends = [(fault, end) for fault in board.defects if (end := end_of(fault, board))]
         lost = {"left": 0.0, "right": 0.0}
         for fault, end in ends:  # what the other end loses is known before an end is weighed
-            lost[end] = max(lost[end], _lost(_end_call(board, fault, end, 0.0, wanted, choices), board, fault, end))
+            lost[end] = max(lost[end], lost_by(end_call(board, fault, end, 0.0, wanted, choices), board, fault, end))
         cut = {"left": 0.0, "right": 0.0}
         for fault, end in ends:
-            call = _end_call(board, fault, end, lost["right" if end == "left" else "left"], wanted, choices)
+            other = lost["right" if end == "left" else "left"]
+            call = end_call(board, fault, end, other, wanted, choices, on_board.get(board.id, ()), piece.called)
             calls.append(call)
-            cut[end] = max(cut[end], _lost(call, board, fault, end))
+            cut[end] = max(cut[end], lost_by(call, board, fault, end))
         x0, x1 = min(cut["left"], board.length), max(board.length - cut["right"], 0.0)
         y0 = ROUGH_EDGE if board.straight_edge != "lower" else 0.0
         y1 = board.width - (ROUGH_EDGE if board.upper_edge != "sawn" else 0.0)
         spans[board.id] = Span(x0, max(x0, x1), y0, max(y0, y1))
     wood = as_made.wood
-    return TimberResult(spans, _movements(piece.parts, wood), wood.dry, wood.wet, tuple(calls))
+    return TimberResult(spans, faults, _movements(piece.parts, wood), wood.dry, wood.wet, tuple(calls))
 
 
 def _in_sequence(piece: PieceResult, species: str, allowances: Allowances, kerf: float) -> float:
@@ -90,61 +104,6 @@ def _in_sequence(piece: PieceResult, species: str, allowances: Allowances, kerf:
     they are of another."""
     sides = [p for p in piece.parts if p.in_order and p.species == species and not p.cut]
     return sum(p.length + p.long_by + allowances.length for p in sides) + kerf * max(0, len(sides) - 1)
-
-
-def _lost(call: Call, board: Board, fault: Defect, end: str) -> float:
-    """How much of an end the option in force takes, mm."""
-    seen = _reach(fault, board, end)
-    return {"clean": seen + RUNS_ON, "seen": seen, "keep": 0.0}[call.in_force]
-
-
-def _end_of(fault: Defect, board: Board) -> str:
-    if fault.kind not in ("check", "split"):
-        return ""
-    if fault.x <= AT_END:
-        return "left"
-    return "right" if fault.x + fault.length >= board.length - AT_END else ""
-
-
-def _reach(fault: Defect, board: Board, end: str) -> float:
-    return fault.x + fault.length if end == "left" else board.length - fault.x
-
-
-def _end_call(board: Board, fault: Defect, end: str, other: float, wanted: float, choices: tuple[Choice, ...]) -> Call:
-    """How far to cut an end check back: soundness against length still needed.
-
-    Args:
-        other: what the other end loses, mm. wanted: what the sides would take of this board in sequence, mm; 0 where they would not
-            lie on it.
-    """
-    seen = _reach(fault, board, end)
-    whole = board.length - other
-
-    def left(off: float) -> str:
-        return f"{marked(off, unit=' mm')} lost, {marked(max(0.0, whole - off))} left"
-
-    options = (
-        Option(
-            "clean", f"cut at {marked(seen + RUNS_ON)}", (left(seen + RUNS_ON), "past where a check runs on unseen")
-        ),
-        Option("seen", f"cut at {marked(seen)}", (left(seen), "may still show a hair line in the end")),
-        Option("keep", "keep the end", (left(0), f"nothing is laid over the {fault.kind} itself")),
-    )
-    enough = at_least(whole - seen - RUNS_ON, wanted)
-    asked = f"{fault.kind} {fault.id} reaches {seen:.0f} into {board.length:.0f}"
-    call_id = f"end {board.id} {fault.id}"
-    return Call(
-        call_id,
-        "timber",
-        f"{board.name}, {end} end: the {fault.kind} shows for {marked(seen)}. Where is it cut back to?",
-        options,
-        "clean" if (enough if wanted else True) or whole > 2 * (seen + RUNS_ON) else "seen",
-        f"checks run on about {marked(RUNS_ON)} further than they show"
-        + (f", and {marked(whole - seen - RUNS_ON)} still holds the sides in sequence" if enough and wanted else ""),
-        asked,
-        differ="A small crack may be lived with where it is hidden.",
-        taken=taken(call_id, options, asked, choices),
-    )
 
 
 def _movements(parts: tuple[Part, ...], wood: WoodOfParts) -> tuple[Movement, ...]:

@@ -123,8 +123,8 @@ class Season(QWidget):
         self.living_words = f"Wood settles there between {timber.dry:.1f} and {timber.wet:.1f} %."
         self.year.setToolTip(self.living_words)
         self.parts.show_drawing(movement.picture(timber.movement, session.figure))
-        told = readiness(project, board) if board is not None else None
-        reference = reference_of(project, board.species) if board is not None else None
+        told = readiness(board, project.references) if board is not None else None
+        reference = reference_of(project.references, board.species) if board is not None else None
         self.reads.setEnabled(board is not None)
         self.reference.setEnabled(board is not None)
         if board is not None:

@@ -1,0 +1,279 @@
+"""What a board asks: how far an end is cut back, what is done with sapwood and grain that runs out, which face is planed first."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+
+from nullah.core.calls import Call, Option, some, taken
+from nullah.core.document import AcceptedLayout, Board, Choice, Defect, Node, Project
+from nullah.core.frozen import frozen
+from nullah.core.layout.model import leaves
+from nullah.core.measure import at_least, marked
+from nullah.core.surface.readings import Surface
+
+RUNS_ON = 25.0  # mm a check or split runs further than it shows (common practice, no source)
+AT_END = 8.0  # mm: a check that begins nearer than this to an end is an end check
+LITTLE = 2.0  # mm of wood over a knot: planing may bring it through (common practice)
+AT_EDGE = 3.0  # mm: a strip that lies so near to an edge lies along it
+WEAK = 10.0  # degrees: grain that runs out steeper is not trusted with a load (common practice, no source)
+
+
+def laid_on(layout: AcceptedLayout | None) -> dict[str, tuple[Node, ...]]:
+    """The parts that lie on each board of a layout, by its id."""
+    boards = layout.boards if layout is not None else ()
+    return {b.board: tuple(n for n in leaves(b.root) if n.use == "part") for b in boards}
+
+
+def lost_by(call: Call, board: Board, fault: Defect, end: str) -> float:
+    """How much of an end the option in force takes, mm."""
+    seen = _reach(fault, board, end)
+    return {"clean": seen + RUNS_ON, "seen": seen, "keep": 0.0}[call.in_force]
+
+
+def end_of(fault: Defect, board: Board) -> str:
+    """Which end a check or split runs in from, ``left`` or ``right``; "" where it is none of an end."""
+    if fault.kind not in ("check", "split"):
+        return ""
+    if fault.x <= AT_END:
+        return "left"
+    return "right" if fault.x + fault.length >= board.length - AT_END else ""
+
+
+def _reach(fault: Defect, board: Board, end: str) -> float:
+    return fault.x + fault.length if end == "left" else board.length - fault.x
+
+
+def end_call(
+    board: Board,
+    fault: Defect,
+    end: str,
+    other: float,
+    wanted: float,
+    choices: tuple[Choice, ...],
+    laid: Sequence[Node] = (),
+    called: Callable[[str], str] = str,
+) -> Call:
+    """How far to cut an end check back: soundness against length still needed.
+
+    Args:
+        other: what the other end loses, mm. wanted: what the sides would take of this board in sequence, mm; 0 where they would not
+            lie on it. laid: the parts that lie on the board now; called: what one is called by its id.
+    """
+    seen = _reach(fault, board, end)
+    whole = board.length - other
+
+    def left(off: float) -> str:
+        return f"{marked(off, unit=' mm')} lost, {marked(max(0.0, whole - off))} left"
+
+    def cut_into(off: float) -> tuple[str, ...]:
+        """What is laid there now, and is to be laid elsewhere then."""
+        gone = [n.part for n in laid if (n.x < off if end == "left" else n.x + n.length > board.length - off)]
+        return (f"{some(list(map(called, gone)))} no longer fits where it lies",) if gone else ()
+
+    options = (
+        Option(
+            "clean",
+            f"cut at {marked(seen + RUNS_ON)}",
+            (left(seen + RUNS_ON), "past where a check runs on unseen", *cut_into(seen + RUNS_ON)),
+        ),
+        Option(
+            "seen", f"cut at {marked(seen)}", (left(seen), "may still show a hair line in the end", *cut_into(seen))
+        ),
+        Option("keep", "keep the end", (left(0), f"nothing is laid over the {fault.kind} itself")),
+    )
+    enough = at_least(whole - seen - RUNS_ON, wanted)
+    asked = f"{fault.kind} {fault.id} reaches {seen:.0f} into {board.length:.0f}"
+    call_id = f"end {board.id} {fault.id}"
+    return Call(
+        call_id,
+        "timber",
+        f"{board.name}, {end} end: the {fault.kind} shows for {marked(seen)}. Where is it cut back to?",
+        options,
+        "clean" if (enough if wanted else True) or whole > 2 * (seen + RUNS_ON) else "seen",
+        f"checks run on about {marked(RUNS_ON)} further than they show"
+        + (f", and {marked(whole - seen - RUNS_ON)} still holds the sides in sequence" if enough and wanted else ""),
+        asked,
+        differ="A small crack may be lived with where it is hidden.",
+        taken=taken(call_id, options, asked, choices),
+    )
+
+
+# ---- faults within a board
+
+
+@frozen
+class _Way:
+    """An option, and what it makes of the fault: the fault as parts are to be laid round it, None where it is no matter."""
+
+    option: Option
+    fault: Defect | None
+
+
+def faults_in_force(
+    board: Board, surface: Callable[[Board], Surface], choices: tuple[Choice, ...]
+) -> tuple[tuple[Defect, ...], list[Call]]:
+    """The faults that parts are laid round, as the calls in force have them, and those calls.
+
+    Args:
+        surface: the board's surface as it is read, asked for where it matters.
+    """
+    kept: list[Defect] = []
+    calls: list[Call] = []
+    for fault in board.defects:
+        asked = _asked_of(board, fault, surface)
+        if asked is None:
+            kept.append(fault)
+            continue
+        call_id, question, ways, recommended, why, differ, facts = asked
+        options = tuple(w.option for w in ways)
+        call = Call(
+            call_id,
+            "timber",
+            question,
+            options,
+            recommended,
+            why,
+            facts,
+            differ,
+            taken=taken(call_id, options, facts, choices),
+        )
+        calls.append(call)
+        now = next(w.fault for w in ways if w.option.id == call.in_force)
+        if now is not None:
+            kept.append(now)
+    return tuple(kept), calls
+
+
+_Asked = tuple[str, str, tuple[_Way, ...], str, str, str, str]
+
+
+def _asked_of(board: Board, fault: Defect, surface: Callable[[Board], Surface]) -> _Asked | None:
+    """What is asked of a fault; None where nothing is."""
+    if fault.kind == "sapwood":
+        return _sapwood(board, fault)
+    if fault.kind == "run-out" and fault.angle > 0:
+        return _run_out(board, fault)
+    if fault.depth > 0 and fault.face != "both" and "knot" in fault.kind:
+        return _near_under(board, fault, surface(board))
+    return None
+
+
+def _refused(fault: Defect) -> Defect:
+    """A fault that no part may hold, whatever its role."""
+    return fault.model_copy(update={"kind": "fault", "face": "both"})
+
+
+def _sapwood(board: Board, fault: Defect) -> _Asked:
+    """Keep, hide or cut off a strip of sapwood; decided after the first clean pass, with the face edge put opposite."""
+    upper = fault.y + fault.width >= board.width - AT_EDGE
+    along = upper or fault.y <= AT_EDGE
+    off = board.width - fault.y if upper else fault.y + fault.width
+    left = (
+        f"{marked(off, unit=' mm')} off the width, {marked(max(0.0, board.width - off))} left" if along else "cut round"
+    )
+    opposite = "lower" if upper else "upper"
+
+    def face_edge(project: Project) -> Project:
+        """The face edge put opposite, so that gauging to width can still take the strip off."""
+        now = next((b for b in project.boards if b.id == board.id), None)
+        if now is None or not along or now.straight_edge == opposite:
+            return project
+        new = now.model_copy(update={"straight_edge": opposite})
+        return project.model_copy(update={"boards": tuple(new if b.id == board.id else b for b in project.boards)})
+
+    put = f"face edge put on the {opposite} edge, opposite it" if along else "it lies in the middle of the board"
+    ways = (
+        _Way(Option("hide", "hide it", ("on inside and hidden faces alone", put), face_edge), fault),
+        _Way(
+            Option("keep", "keep it", ("show parts may have it too", put), face_edge),
+            None,
+        ),
+        _Way(Option("off", "cut it off", (left, "no part has any of it"), face_edge), _refused(fault)),
+    )
+    return (
+        f"sap {board.id} {fault.id}",
+        f"{board.name} has a strip of sapwood {marked(fault.width)} wide. Keep it, hide it or cut it off?",
+        ways,
+        "hide",
+        "it can still be kept or cut off after the first clean pass, when its colour shows",
+        "Some makers cut all sapwood off, some make a feature of it.",
+        f"sapwood {fault.id} {fault.width:.0f} wide at {fault.y:.0f}",
+    )
+
+
+def _run_out(board: Board, fault: Defect) -> _Asked:
+    """Grain that leaves the face: no load on it, or figure to enjoy."""
+    steep = fault.angle >= WEAK
+    ways = (
+        _Way(Option("light", "for light work", ("hidden parts may have it, legs and stretchers not",)), fault),
+        _Way(
+            Option(
+                "reject",
+                "reject it",
+                ("no part is laid over it", f"{marked(fault.length)} x {marked(fault.width)} lost"),
+            ),
+            _refused(fault),
+        ),
+        _Way(Option("figure", "enjoy it as figure", ("panels and lids may show it; plane it from both sides",)), None),
+    )
+    return (
+        f"load {board.id} {fault.id}",
+        f"{board.name}: the grain runs out at {fault.angle:.0f}\u00b0 over {marked(fault.length)}. What may be made of it?",
+        ways,
+        "reject" if steep else "light",
+        f"grain steeper than {WEAK:.0f}\u00b0 breaks under a load"
+        if steep
+        else "weak under a load, sound enough where there is none",
+        "A turned or bent part wants grain straighter still.",
+        f"run-out {fault.id} {fault.angle:.0f}",
+    )
+
+
+def _near_under(board: Board, fault: Defect, surface: Surface) -> _Asked:
+    """A knot that lies near under a face: what truing leaves over it says which face is planed first."""
+    takes = _comes_off(surface, fault)
+    over = fault.depth - takes
+    other = "back" if fault.face == "face" else "face"
+    near = at_least(LITTLE, over)
+    through = fault.model_copy(update={"depth": 0.0})
+    words = f"truing takes about {marked(takes)} there, {marked(max(0.0, over))} stays over it"
+    ways = (
+        _Way(
+            Option(
+                "other",
+                f"plane the {other} first, this {fault.face} last and least",
+                (words, "it stays hidden" if not near else "it may come through all the same"),
+            ),
+            fault if near else None,
+        ),
+        _Way(
+            Option(
+                "through",
+                "plane down to it",
+                (f"it shows on the {fault.face}", "parts are laid as round a knot that shows"),
+            ),
+            through,
+        ),
+        _Way(
+            Option("avoid", "lay nothing over it", (f"{marked(fault.length)} x {marked(fault.width)} lost",)),
+            _refused(fault),
+        ),
+    )
+    return (
+        f"near {board.id} {fault.id}",
+        f"{board.name}: a {fault.kind} lies {marked(fault.depth)} under the {fault.face}. Which face is planed first?",
+        ways,
+        "through" if near else "other",
+        f"less than {marked(LITTLE)} would stay over it" if near else "enough stays over it",
+        "Planing may bring it through sooner than reckoned: look after each pass.",
+        f"{fault.kind} {fault.id} {fault.depth:.1f} under, {takes:.1f} off",
+    )
+
+
+def _comes_off(surface: Surface, fault: Defect) -> float:
+    """What truing takes off the face or the back where a fault lies, mm, by the readings."""
+    flat = surface.to_flat(0.0, 0.0, surface.length, surface.width)
+    x, y = fault.x + fault.length / 2, fault.y + fault.width / 2
+    i = min(range(len(flat.x)), key=lambda n: abs(flat.x[n] - x))
+    j = min(range(len(flat.y)), key=lambda n: abs(flat.y[n] - y))
+    return float((flat.face if fault.face == "face" else flat.back)[i][j])
