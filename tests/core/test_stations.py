@@ -8,7 +8,7 @@ from nullah.core import demo, edit, piece_edits
 from nullah.core.document import Board, Defect, Project, Room
 from nullah.core.measure import told
 from nullah.core.plan import plan
-from nullah.core.stations.timber import RUNS_ON
+from nullah.core.stations.timber_calls import RUNS_ON
 from nullah.core.wood.moisture import change, equilibrium_moisture
 from nullah.core.wood.species import UnknownSpecies, species
 

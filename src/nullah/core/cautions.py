@@ -14,6 +14,8 @@ ABOUT: dict[str, str] = {
     "chop": "Eye protection while chopping and striking.",
     "plane": "Long planing: a glove on the hand at the plane's side, and rest before the hands tire.",
     "glue": "Glue fumes want air; the label's times and cautions govern.",
+    "reclaimed": "Reclaimed wood: draw every nail before a blade comes near, gloves on; where it bears marks of treatment, leave it; "
+    "old paint: assume lead, and do not sand, plane or burn it.",
     "finish": "Oil-soaked rags heat themselves: spread them flat outdoors or drown them in a closed metal tin.",
 }
 
@@ -32,8 +34,8 @@ TOUCHED = ("break down", "true up", "finish")  # steps whose dust and shavings g
 
 
 @lru_cache(maxsize=1024)
-def for_step(kind: str, woods: tuple[str, ...] = ()) -> tuple[str, ...]:
-    """The cautions, in words, for a kind of step on these species; none for a kind that cannot hurt.
+def for_step(kind: str, woods: tuple[str, ...] = (), reclaimed: bool = False) -> tuple[str, ...]:
+    """The cautions, in words, for a kind of step on these species, and on wood that was used before; none for a kind that cannot hurt.
 
     Raises:
         UnknownSpecies: a species is not in the table.
@@ -42,6 +44,8 @@ def for_step(kind: str, woods: tuple[str, ...] = ()) -> tuple[str, ...]:
     hard = any(not w.softwood for w in kinds)
     names = ["hardwood dust" if n == "dust" and (hard or not kinds) else n for n in AT.get(kind, ())]
     out = [ABOUT[n] for n in names]
+    if reclaimed and kind in TOUCHED:
+        out.insert(0, ABOUT["reclaimed"])
     stings = list(dict.fromkeys(w.name for w in kinds if w.sensitises))
     if stings and kind in TOUCHED:
         named = " and ".join(stings)

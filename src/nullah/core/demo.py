@@ -6,7 +6,7 @@ A dovetailed box for seed packets, a potting-bench table with a drawer, a boarde
 from __future__ import annotations
 
 from nullah.core import edit, step_edits
-from nullah.core.document import Board, Defect, Project, Reading, Room
+from nullah.core.document import Board, Defect, MoistureReading, Project, Reading, Reference, Room
 from nullah.core.document_pieces import Contents, Designed, Piece, Put
 from nullah.core.plan import plan
 from nullah.core.stations import breakdown
@@ -20,6 +20,10 @@ def _read(target: str, kind: str, value: float, at: float = 0, across: float = 0
     return Reading.model_validate(
         {"target": target, "kind": kind, "value": value, "at": at, "across": across, "stick": stick}
     )
+
+
+def _log(*readings: tuple[str, float]) -> tuple[MoistureReading, ...]:
+    return tuple(MoistureReading(day=day, percent=percent) for day, percent in readings)
 
 
 def boards() -> tuple[Board, ...]:
@@ -61,6 +65,13 @@ def boards() -> tuple[Board, ...]:
             thickness=12.5,
             ring_angle=15,
             moisture=12.6,
+            moistures=_log(
+                ("2026-10-08", 17.4),
+                ("2026-10-15", 15.9),
+                ("2026-10-22", 14.6),
+                ("2026-10-30", 13.4),
+                ("2026-11-06", 12.6),
+            ),
             defects=(
                 _fault("1", "sound knot", 395, 58, 20, 18),
                 _fault("2", "loose knot", 760, 120, 24, 22),
@@ -121,6 +132,7 @@ def untouched() -> Project:
         pieces=(piece,),
         boards=boards(),
         readings=readings(),
+        references=(Reference(species="western larch", day="2026-11-06", percent=10.2),),
         room=Room(temperature=18, humidity_dry=40, humidity_wet=65),
     )
 

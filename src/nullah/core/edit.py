@@ -213,7 +213,7 @@ def _outside_held(before: Project, after: Project) -> Project:
 
 def _outside(project: Project) -> tuple[float, ...] | None:
     p = project
-    wood = as_made.work(p.boards, p.room, p.choices, p.layout, p.cut).wood
+    wood = as_made.work(p.boards, p.room, p.choices, p.layout, p.cut, p.references).wood
     said = tuple(m for m in p.measured if m.part.rpartition(".")[2] != WHOLE)
     made = piece.work(p.pieces, p.hand, said, p.cut, p.joints_cut, p.choices, wood, piece.shop_of(p.kit)).in_hand
     return made.own.outside if made.own is not None else None

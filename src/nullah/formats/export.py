@@ -9,7 +9,7 @@ from nullah.core.measure import in_words, told
 from nullah.core.pictures import boards, full_size, piece, standing
 from nullah.core.plan import Plan
 from nullah.core.shapes.solid import BadSolid
-from nullah.formats import cut_list, parts_obj, shop_sheet, svg, template
+from nullah.formats import cut_list, parts_obj, reminders, shop_sheet, svg, template
 from nullah.formats.trouble import FileTrouble, why
 from nullah.formats.writing import same_file, write_all
 
@@ -32,6 +32,7 @@ def export(plan: Plan, folder: Path, letter: bool = False, project: Path | None 
         "shop-sheet.pdf": shop_sheet.pdf(plan, letter),
         "full-size.pdf": template.pdf(plan, letter),
         **({"parts.obj": solids} if (solids := _solids(plan)) else {}),
+        **({"reminders.ics": days} if (days := reminders.ics(plan)) else {}),
         **{f"{name}.svg": _svg(plan, drawing, name) for name, drawing in _pictures(plan)},
         **{
             f"full-size-{n:02d}.svg": _svg(plan, sheet.drawing, sheet.title, True)

@@ -98,6 +98,6 @@ def _cut(cut: SawCut, board: Board, waits: tuple[str, ...]) -> Step:
         cut.at,
         waits=waits,
         minutes=SETTING_UP + cut.minutes,
-        cautions=cautions.for_step("true up" if planed else "break down", (board.species,)),
+        cautions=cautions.for_step("true up" if planed else "break down", (board.species,), board.stock == "reclaimed"),
         saws=cut.board,
     )

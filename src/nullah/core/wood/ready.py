@@ -25,6 +25,8 @@ CONSTANTS = 24.0, 0.5, 120  # days: the likely time constant, its spread as a lo
 NOISES = tuple(0.06 * 1.3**n for n in range(10))  # points: of the meter, with what is lost in rounding
 SCATTERED = 0.6  # points: readings that lie so far off the best curve are no drying
 RISEN = 0.3  # points: by so much the later half may stand above the earlier
+LEAST_WEIGHT = 1e-6  # of a pair of the grid, to count
+HALVINGS = 30
 INTERVAL = 0.8  # how likely the true day lies between the earliest and the latest
 
 
@@ -57,22 +59,22 @@ def ready(readings: Sequence[tuple[float, float]], reference: float | None = Non
     day = np.array([d for d, _ in readings], dtype=float) - readings[0][0]
     percent = np.array([p for _, p in readings], dtype=float)
     middle = SETTLES if reference is None else (reference, BESIDE)
-    constants = CONSTANTS[0] * np.exp(CONSTANTS[1] * np.linspace(-3.0, 3.0, CONSTANTS[2]))
-    fits = [_fitted(day, percent, c, noise, middle) for c in constants.tolist() for noise in NOISES]
-    likely = np.array([f[0] for f in fits])
-    prior = np.repeat(-0.5 * np.linspace(-3.0, 3.0, CONSTANTS[2]) ** 2, len(NOISES))
-    best = max(fits)
-    off = percent - best[1] - best[2] * np.exp(-day / best[4])
+    steps = np.linspace(-3.0, 3.0, CONSTANTS[2])
+    constant = np.repeat(CONSTANTS[0] * np.exp(CONSTANTS[1] * steps), len(NOISES))
+    told = _fitted(day, percent, constant, np.tile(np.array(NOISES), CONSTANTS[2]), middle)
+    best = int(told.likely.argmax())
+    off = percent - told.level[best] - told.excess[best] * np.exp(-day / constant[best])
     if math.sqrt(float((off * off).mean())) > SCATTERED:
         raise NotTold("The readings scatter too much to tell a date: read again, at the same place and the same depth.")
-    weights = np.exp(likely + prior - (likely + prior).max())
+    weights = told.likely + np.repeat(-0.5 * steps**2, len(NOISES))
+    weights = np.exp(weights - weights.max())
     weights /= weights.sum()
-    told = [(w, *f[2:]) for w, f in zip(weights.tolist(), fits, strict=True) if w > 1e-9]
+    counts = weights > LEAST_WEIGHT
+    few = weights[counts], told.excess[counts], told.variance[counts], constant[counts]
     last = float(day[-1])
     half = (1 - INTERVAL) / 2
-    earliest, middling, latest = (max(0.0, _day(told, share) - last) for share in (half, 0.5, 1 - half))
-    settles = float((weights * np.array([f[1] for f in fits])).sum())
-    return Ready(middling, earliest, latest, settles)
+    earliest, middling, latest = (max(0.0, _day(*few, share) - last) for share in (half, 0.5, 1 - half))
+    return Ready(middling, earliest, latest, float((weights * told.level).sum()))
 
 
 def _held(readings: Sequence[tuple[float, float]], reference: float | None) -> None:
@@ -97,36 +99,43 @@ def _held(readings: Sequence[tuple[float, float]], reference: float | None) -> N
         raise NotTold("The readings rise: the board takes up moisture, and no date is told.")
 
 
-# how likely the readings are; where the board settles; its excess on the first day and the variance of that; the time constant
-Fit = tuple[float, float, float, float, float]
+@frozen
+class _Fits:
+    """For each time constant and noise of the grid: how likely the readings are, where the board settles, its excess on the first day
+    and the variance of that; all of one length."""
+
+    likely: Floats
+    level: Floats
+    excess: Floats
+    variance: Floats
 
 
-def _fitted(day: Floats, percent: Floats, constant: float, noise: float, settles: tuple[float, float]) -> Fit:
-    """The two amounts by regression with normal priors, for one time constant and one noise."""
-    fall = np.exp(-day / constant)
+def _fitted(day: Floats, percent: Floats, constant: Floats, noise: Floats, settles: tuple[float, float]) -> _Fits:
+    """The two amounts by regression with normal priors, for each pair of a time constant and a noise."""
+    fall = np.exp(-day / constant[:, None])
     variance = noise * noise
     # precision and its product with the mean, prior and readings together
     a = 1 / settles[1] ** 2 + len(day) / variance
-    b = float(fall.sum()) / variance
-    c = 1 / EXCESS[1] ** 2 + float((fall * fall).sum()) / variance
+    b = fall.sum(axis=1) / variance
+    c = 1 / EXCESS[1] ** 2 + (fall * fall).sum(axis=1) / variance
     u = settles[0] / settles[1] ** 2 + float(percent.sum()) / variance
-    v = EXCESS[0] / EXCESS[1] ** 2 + float((fall * percent).sum()) / variance
+    v = EXCESS[0] / EXCESS[1] ** 2 + fall @ percent / variance
     whole = a * c - b * b
     level, excess = (c * u - b * v) / whole, (a * v - b * u) / whole
-    off = percent - level - excess * fall
-    far = float((off * off).sum()) / variance
+    off = percent - level[:, None] - excess[:, None] * fall
+    far = (off * off).sum(axis=1) / variance
     far += ((level - settles[0]) / settles[1]) ** 2 + ((excess - EXCESS[0]) / EXCESS[1]) ** 2
-    return -0.5 * (far + math.log(whole)) - len(day) * math.log(noise), level, excess, a / whole, constant
+    return _Fits(-0.5 * (far + np.log(whole)) - len(day) * np.log(noise), level, excess, a / whole)
 
 
-def _day(told: Sequence[tuple[float, float, float, float]], share: float) -> float:
+def _day(weight: Floats, excess: Floats, variance: Floats, constant: Floats, share: float) -> float:
     """The day by which the excess is a point with a likelihood of ``share``: by halving."""
     low, high = -1_000.0, 2_000.0
-    for _ in range(40):
+    spread = np.sqrt(2 * variance)
+    for _ in range(HALVINGS):
         day = (low + high) / 2
-        below = 0.0
-        for weight, excess, variance, constant in told:
-            bound = WITHIN * math.exp(min(50.0, day / constant))
-            below += weight * 0.5 * math.erfc(-(bound - excess) / math.sqrt(2 * variance))
+        bound = WITHIN * np.exp(np.minimum(50.0, day / constant))
+        far = ((excess - bound) / spread).tolist()
+        below = 0.5 * sum(w * math.erfc(x) for w, x in zip(weight.tolist(), far, strict=True))
         low, high = (day, high) if below < share else (low, day)
     return high

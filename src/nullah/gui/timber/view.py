@@ -10,6 +10,7 @@ from nullah.core import board_readings, board_said, edit
 from nullah.core.document import Board
 from nullah.core.pictures.unfolded import Unfolded, unfolded
 from nullah.core.stations.as_made import settles_at
+from nullah.core.stations.readiness import reference_of
 from nullah.gui.flow import flow
 from nullah.gui.session import REFUSALS, Session, refusal
 from nullah.gui.theme import Theme
@@ -356,7 +357,8 @@ class TimberView(QWidget):
             pixels = laid_under(photo, board) if photo.board == board.id else None
             if pixels is not None:
                 photos[photo.side] = pixels
-        settles = settles_at(project.room)
+        reference = reference_of(project.references, board.species)
+        settles = settles_at(project.room) if reference is None else reference
         drawing = unfolded(at, spans.get(board.id), self.fault, readings, settles, tuple(photos))
         self.canvas.show_board(drawing, at, photos)
 
