@@ -12,7 +12,6 @@ import math
 from collections.abc import Sequence
 from itertools import pairwise
 
-from nullah.core.arrays import Floats, np
 from nullah.core.frozen import frozen
 
 FEWEST, FEWEST_BESIDE = 5, 3  # readings that are asked for, alone and beside a reference piece
@@ -25,8 +24,9 @@ CONSTANTS = 24.0, 0.5, 120  # days: the likely time constant, its spread as a lo
 NOISES = tuple(0.06 * 1.3**n for n in range(10))  # points: of the meter, with what is lost in rounding
 SCATTERED = 0.6  # points: readings that lie so far off the best curve are no drying
 RISEN = 0.3  # points: by so much the later half may stand above the earlier
-LEAST_WEIGHT = 1e-6  # of a pair of the grid, to count
-HALVINGS = 30
+COUNTED = 0.999  # of the likelihood, that the pairs of the grid which count hold together
+REACH = 3.0  # how many of their spreads the time constants reach either way
+HALVINGS = 26
 INTERVAL = 0.8  # how likely the true day lies between the earliest and the latest
 
 
@@ -56,25 +56,27 @@ def ready(readings: Sequence[tuple[float, float]], reference: float | None = Non
         NotTold: there are too few, or too many; a day comes twice or a moisture is none; they rise, or scatter.
     """
     _held(readings, reference)
-    day = np.array([d for d, _ in readings], dtype=float) - readings[0][0]
-    percent = np.array([p for _, p in readings], dtype=float)
+    first = readings[0][0]
+    log = [(d - first, p) for d, p in readings]
     middle = SETTLES if reference is None else (reference, BESIDE)
-    steps = np.linspace(-3.0, 3.0, CONSTANTS[2])
-    constant = np.repeat(CONSTANTS[0] * np.exp(CONSTANTS[1] * steps), len(NOISES))
-    told = _fitted(day, percent, constant, np.tile(np.array(NOISES), CONSTANTS[2]), middle)
-    best = int(told.likely.argmax())
-    off = percent - told.level[best] - told.excess[best] * np.exp(-day / constant[best])
-    if math.sqrt(float((off * off).mean())) > SCATTERED:
+    fits = _fits(log, middle)
+    best = max(fits, key=lambda f: f.likely)
+    off = math.fsum((p - best.level - best.excess * math.exp(-d / best.constant)) ** 2 for d, p in log)
+    if math.sqrt(off / len(log)) > SCATTERED:
         raise NotTold("The readings scatter too much to tell a date: read again, at the same place and the same depth.")
-    weights = told.likely + np.repeat(-0.5 * steps**2, len(NOISES))
-    weights = np.exp(weights - weights.max())
-    weights /= weights.sum()
-    counts = weights > LEAST_WEIGHT
-    few = weights[counts], told.excess[counts], told.variance[counts], constant[counts]
-    last = float(day[-1])
-    half = (1 - INTERVAL) / 2
-    earliest, middling, latest = (max(0.0, _day(*few, share) - last) for share in (half, 0.5, 1 - half))
-    return Ready(middling, earliest, latest, float((weights * told.level).sum()))
+    most = max(f.likely + f.prior for f in fits)
+    weighed = sorted(((math.exp(f.likely + f.prior - most), f) for f in fits), key=lambda one: -one[0])
+    whole = math.fsum(w for w, _ in weighed)
+    level = math.fsum(w * f.level for w, f in weighed) / whole
+    few, held = [], 0.0
+    for w, f in weighed:  # those that hold nearly all of the likelihood
+        few.append((w / whole, f))
+        held += w / whole
+        if held > COUNTED:
+            break
+    last, half = log[-1][0], (1 - INTERVAL) / 2
+    earliest, middling, latest = (max(0.0, _day(few, share * held) - last) for share in (half, 0.5, 1 - half))
+    return Ready(middling, earliest, latest, level)
 
 
 def _held(readings: Sequence[tuple[float, float]], reference: float | None) -> None:
@@ -100,42 +102,53 @@ def _held(readings: Sequence[tuple[float, float]], reference: float | None) -> N
 
 
 @frozen
-class _Fits:
-    """For each time constant and noise of the grid: how likely the readings are, where the board settles, its excess on the first day
-    and the variance of that; all of one length."""
+class _Fit:
+    """For one time constant and one noise: how likely the readings are, and the constant before they are read, as logarithms; where the
+    board settles, its excess on the first day and the variance of that."""
 
-    likely: Floats
-    level: Floats
-    excess: Floats
-    variance: Floats
-
-
-def _fitted(day: Floats, percent: Floats, constant: Floats, noise: Floats, settles: tuple[float, float]) -> _Fits:
-    """The two amounts by regression with normal priors, for each pair of a time constant and a noise."""
-    fall = np.exp(-day / constant[:, None])
-    variance = noise * noise
-    # precision and its product with the mean, prior and readings together
-    a = 1 / settles[1] ** 2 + len(day) / variance
-    b = fall.sum(axis=1) / variance
-    c = 1 / EXCESS[1] ** 2 + (fall * fall).sum(axis=1) / variance
-    u = settles[0] / settles[1] ** 2 + float(percent.sum()) / variance
-    v = EXCESS[0] / EXCESS[1] ** 2 + fall @ percent / variance
-    whole = a * c - b * b
-    level, excess = (c * u - b * v) / whole, (a * v - b * u) / whole
-    off = percent - level[:, None] - excess[:, None] * fall
-    far = (off * off).sum(axis=1) / variance
-    far += ((level - settles[0]) / settles[1]) ** 2 + ((excess - EXCESS[0]) / EXCESS[1]) ** 2
-    return _Fits(-0.5 * (far + np.log(whole)) - len(day) * np.log(noise), level, excess, a / whole)
+    likely: float
+    prior: float
+    level: float
+    excess: float
+    variance: float
+    constant: float
 
 
-def _day(weight: Floats, excess: Floats, variance: Floats, constant: Floats, share: float) -> float:
+def _fits(log: Sequence[tuple[float, float]], settles: tuple[float, float]) -> list[_Fit]:
+    """The two amounts by regression with normal priors, for each time constant and noise of the grid; ``log`` from day 0."""
+    count, plain, square = len(log), math.fsum(p for _, p in log), math.fsum(p * p for _, p in log)
+    out = []
+    for n in range(CONSTANTS[2]):
+        step = -REACH + 2 * REACH * n / (CONSTANTS[2] - 1)
+        constant = CONSTANTS[0] * math.exp(CONSTANTS[1] * step)
+        fall = [math.exp(-d / constant) for d, _ in log]
+        falls, squares = math.fsum(fall), math.fsum(f * f for f in fall)
+        mixed = math.fsum(f * p for f, (_, p) in zip(fall, log, strict=True))
+        for noise in NOISES:
+            variance = noise * noise
+            # precision and its product with the mean, prior and readings together
+            a, b = 1 / settles[1] ** 2 + count / variance, falls / variance
+            c = 1 / EXCESS[1] ** 2 + squares / variance
+            u, v = settles[0] / settles[1] ** 2 + plain / variance, EXCESS[0] / EXCESS[1] ** 2 + mixed / variance
+            whole = a * c - b * b
+            level, excess = (c * u - b * v) / whole, (a * v - b * u) / whole
+            off = square - 2 * (level * plain + excess * mixed)
+            off += count * level * level + 2 * level * excess * falls + excess * excess * squares
+            far = max(0.0, off) / variance
+            far += ((level - settles[0]) / settles[1]) ** 2 + ((excess - EXCESS[0]) / EXCESS[1]) ** 2
+            likely = -0.5 * (far + math.log(whole)) - count * math.log(noise)
+            out.append(_Fit(likely, -0.5 * step * step, level, excess, a / whole, constant))
+    return out
+
+
+def _day(weighed: Sequence[tuple[float, _Fit]], share: float) -> float:
     """The day by which the excess is a point with a likelihood of ``share``: by halving."""
     low, high = -1_000.0, 2_000.0
-    spread = np.sqrt(2 * variance)
+    terms = [(w, f.excess, 1 / math.sqrt(2 * f.variance), f.constant) for w, f in weighed]
     for _ in range(HALVINGS):
         day = (low + high) / 2
-        bound = WITHIN * np.exp(np.minimum(50.0, day / constant))
-        far = ((excess - bound) / spread).tolist()
-        below = 0.5 * sum(w * math.erfc(x) for w, x in zip(weight.tolist(), far, strict=True))
-        low, high = (day, high) if below < share else (low, day)
+        below = 0.0
+        for weight, excess, steep, constant in terms:
+            below += weight * math.erfc((excess - WITHIN * math.exp(min(50.0, day / constant))) * steep)
+        low, high = (day, high) if below < 2 * share else (low, day)
     return high
