@@ -3,17 +3,21 @@
 import pytest
 
 from nullah.core import board_readings, demo, edit
+from nullah.core.ask import BadAnswer
 from nullah.core.board_said import said
 from nullah.core.calls import some
 from nullah.core.document import Board, Month, Reading, Room
 from nullah.core.edit import BadEdit
 from nullah.core.measure import told
+from nullah.core.pieces.kinds import KINDS
 from nullah.core.plan import plan
 from nullah.core.stations import as_made
 from nullah.core.stations.readiness import readiness
+from nullah.core.stations.timber_calls import turned_over
+from nullah.core.wood.moisture import change
 from nullah.core.wood.room import USUAL, between
-from nullah.core.wood.species import ALL
-from nullah.formats import reminders
+from nullah.core.wood.species import ALL, species
+from nullah.formats import project_file, reminders
 
 TODAY = "2026-03-24"
 DRYING = (("2026-03-02", 17.0), ("2026-03-08", 15.3), ("2026-03-14", 14.1), ("2026-03-20", 13.2), ("2026-03-24", 12.7))
@@ -206,3 +210,57 @@ def test_ninety_species_each_with_its_sources():
         known = {k for k, v in one.items() if v is not None and k not in ("name", "sources")}
         assert known == set(one["sources"]), kind.name
         assert all("from memory" in words for words in one["sources"].values())
+
+
+def test_a_wood_of_the_maker_s_own_is_a_wood_everywhere():
+    project = demo.box()
+    for n in range(1, 5):
+        project = say(project, "wood plum, 4.3/9.1 hard", f"board {n}")
+    name = project.boards[0].species
+    assert name == "plum (own: 4.3/9.1, hard)"
+    for which in ("wall_species", "panel_species", "lid_species"):
+        project = edit.set_piece(project, which, name)
+    one = plan(project)
+    assert {p.species for p in one.piece.parts} == {name}
+    assert not one.piece.problem
+    # from green to dry the whole shrinkage that was told
+    assert change(species(name), 100, 30, 0, 0) == pytest.approx(-9.1)
+    assert project_file.loads(project_file.dumps(project), "own") == project
+    again = next(k for k in KINDS.values() if k.name == "small_table")
+    wood = next(a for a in again.asks if a.name == "wood")
+    assert wood.held(name) == wood.read(name) == name
+    with pytest.raises(BadAnswer):
+        wood.held("plum (own: 43/91, hard)")
+
+
+@pytest.mark.parametrize("words", ["wood plum 43/9.1 hard", "wood (x) 4/9 hard", "wood plum 0/9 soft"])
+def test_what_is_no_wood_is_told(words):
+    with pytest.raises(BadEdit, match="is no wood"):
+        say(demo.box(), words)
+
+
+def test_the_better_face_is_offered_to_show_and_a_board_turned_twice_is_as_it_was():
+    project = edit.held(demo.box(), readings=())
+    for words in ("stain at 300, 20, 60 x 30 on the face", "upper edge 0, 182; 900, 150", "lower edge 0, 10; 90, 0"):
+        project = say(project, words)
+    call = plan(project).call("face board 1")
+    assert call.recommended == "turn"
+    over = edit.take(project, call, "turn")
+    was, now = project.boards[0], over.boards[0]
+    stain = now.defects[-1]
+    assert (stain.x, stain.y, stain.face) == (300, was.width - 20 - 30, "back")
+    assert now.lower == ((0, 0), (900, 32), (1690, 0))
+    assert now.upper[0] == (0, 172)
+    assert (now.heart_side, now.straight_edge) == ("face", "upper")
+    assert plan(over).call("face board 1") is None
+    again = turned_over(over, "board 1").boards[0]
+    assert again.model_copy(update={"defects": was.defects}) == was
+    for a, b in zip(again.defects, was.defects, strict=True):  # 200 less 20 less 30 rounds
+        assert (a.x, a.kind) == (b.x, b.kind)
+        assert a.y == pytest.approx(b.y)
+        assert a.face == b.face
+
+
+def test_a_face_that_was_read_stays_the_face():
+    project = say(demo.box(), "stain at 300, 20, 60 x 30 on the face")  # the demo's first board is read
+    assert plan(project).call("face board 1") is None

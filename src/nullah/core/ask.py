@@ -19,7 +19,7 @@ class Ask:
     """One thing that is asked. ``type``: length, whole, number, yesno, choice or text; lengths in mm.
 
     ``least`` and ``most`` bound numbers, both allowed, but ``least`` itself not where it says ``above``; ``options`` are those of a
-    choice.
+    choice; ``also`` says what else serves for one, as a wood of the maker's own.
     """
 
     name: str
@@ -30,6 +30,7 @@ class Ask:
     most: float | None = None
     options: tuple[str, ...] = ()
     above: bool = False
+    also: Callable[[str], object] | None = None
 
     @property
     def positive(self) -> bool:
@@ -84,7 +85,7 @@ def _is_number(_: Ask, value: Any) -> bool:
 _FITS: dict[str, Callable[[Ask, Any], bool]] = {
     "whole": lambda _, v: isinstance(v, int) and not isinstance(v, bool),
     "yesno": lambda _, v: isinstance(v, bool),
-    "choice": lambda ask, v: v in ask.options,
+    "choice": lambda ask, v: v in ask.options or (isinstance(v, str) and ask.also is not None and bool(ask.also(v))),
     "text": lambda _, v: isinstance(v, str) and 0 < len(v) <= MOST_LETTERS,
 }
 _WANTED = {
@@ -128,6 +129,8 @@ def _yesno(ask: Ask, text: str) -> bool:
 def _choice(ask: Ask, text: str) -> str:
     said = text.strip().lower()
     found = next((o for o in ask.options if o.lower() == said), None)
+    if found is None and ask.also is not None and ask.also(text.strip()):
+        return text.strip()
     if found is None:
         raise BadAnswer(f'{ask.name} is one of {", ".join(ask.options)}, not "{text.strip()[:40]}".')
     return found

@@ -9,6 +9,7 @@ from typing import Any
 from nullah.core.document import Board, BoardPhoto, Defect, MoistureReading, Project, Reading, Reference
 from nullah.core.edit import BadEdit, changed, fresh_id, held, made, put_board
 from nullah.core.surface.perspective import convex
+from nullah.core.wood.species import own
 
 LEAST = 1.0  # mm: a fault is drawn no smaller
 
@@ -106,6 +107,11 @@ def caliper(project: Project, board_id: str, x: float, y: float, mm: float) -> P
         r for r in project.readings if (r.target, r.kind, r.at, r.across) != (new.target, new.kind, new.at, new.across)
     )
     return changed(project, readings=(*kept, new))
+
+
+def own_woods(project: Project) -> tuple[str, ...]:
+    """The woods of the maker's own that the project's boards are of, each once."""
+    return tuple(dict.fromkeys(b.species for b in project.boards if own(b.species) is not None))
 
 
 def copy_board(project: Project, board_id: str) -> tuple[Project, str]:

@@ -1,7 +1,8 @@
 """What is seen on a board, said in a line: ``loose knot at 512, 40, 30 x 27 on the back, 3 under``.
 
 Also ``upper edge 0, 182; 1180, 170; 1690, 160`` (or ``upper edge straight``), ``thickness 22.6 at 60, 20``,
-``rings 35 heart face pith lower``, ``reads 10.4 on 2026-03-24``, ``reference 9.1``. Places are told from the left end and from the
+``rings 35 heart face pith lower``, ``reads 10.4 on 2026-03-24``, ``reference 9.1``, ``wood plum 4.3/9.1 hard`` (one of the maker's
+own, with what it shrinks radially and tangentially in percent). Places are told from the left end and from the
 lower edge, lengths as people write them.
 """
 
@@ -24,10 +25,11 @@ from nullah.core.board_readings import (
 from nullah.core.document import DEFECT_KINDS, Project
 from nullah.core.edit import BadEdit, held, put_board
 from nullah.core.measure import BadLength, parse_length
+from nullah.core.wood.species import UnknownSpecies, own_name
 
 HOW = (
     'Say what you see, like "loose knot at 512, 40, 30 x 27 on the back", "upper edge 0, 182; 1180, 170", "thickness 22.6 at 60, 20", '
-    '"rings 35 heart face" or "reads 10.4".'
+    '"rings 35 heart face", "reads 10.4" or "wood plum 4.3/9.1 hard".'
 )
 USUAL = 20.0  # mm each way: a fault whose size is not told
 OTHER_WORDS = {
@@ -51,6 +53,11 @@ _THICK = re.compile(r"^(?:thickness|thick)\s+(?P<mm>.+?)\s+at\s+(?P<rest>.+)$", 
 _RINGS = re.compile(
     r"^rings\s+(?P<n>\d+(?:[.,]\d+)?)\s*(?:\u00b0|deg\w*)?(?:,?\s*heart\s+(?:to\s+(?:the\s+)?)?(?P<heart>face|back))?"
     r"(?:,?\s*pith\s+(?:to\s+(?:the\s+)?)?(?P<pith>upper|lower)(?:\s+edge)?)?(?:,?\s*(?P<away>.+?)\s+away)?$",
+    re.I,
+)
+_WOOD = re.compile(
+    r"^wood\s+(?P<name>.+?),?\s+(?P<radial>\d+(?:[.,]\d+)?)\s*/\s*(?P<tangential>\d+(?:[.,]\d+)?)\s*%?,?\s+"
+    r"(?P<ease>soft|middling|hard)$",
     re.I,
 )
 _READS = re.compile(r"^(?:reads|moisture)\s+(?P<n>\d+(?:[.,]\d+)?)\s*%?(?:\s+on\s+(?P<day>\S+))?$", re.I)
@@ -181,10 +188,22 @@ def _reference(project: Project, board_id: str, match: re.Match[str], today: str
     )
 
 
+def _wood(project: Project, board_id: str, match: re.Match[str], today: str) -> tuple[Project, str, str]:
+    board = board_of(project, board_id)
+    try:
+        name = own_name(
+            match["name"].strip(" ,"), _number(match["radial"]), _number(match["tangential"]), match["ease"].lower()
+        )
+    except UnknownSpecies as error:
+        raise BadEdit(str(error)) from None
+    return put_board(project, held(board, species=name)), f"{board.name} is of {name}", ""
+
+
 _ACTS: tuple[tuple[re.Pattern[str], Callable[[Project, str, re.Match[str], str], tuple[Project, str, str]]], ...] = (
     (_EDGE, _edge),
     (_THICK, _thick),
     (_RINGS, _rings),
+    (_WOOD, _wood),
     (_READS, _reads),
     (_REFERENCE, _reference),
     (_FAULT, _fault),

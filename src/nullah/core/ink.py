@@ -7,7 +7,7 @@ for words to stand on; the species is always named too.
 
 from __future__ import annotations
 
-from nullah.core.wood.species import ALL
+from nullah.core.wood.species import ALL, own
 
 PAPER: dict[str, str] = {
     "ground": "#f6f1e7",  # warm paper
@@ -71,8 +71,8 @@ def colour(ink: str, dark: bool = False) -> str:
         value = HEAT[int(ink[5:])]
         return mixed(value, "#141414", 0.52 - 0.02 * int(ink[5:])) if dark else value
     kind, _, name = ink.partition(" ")
-    if kind in ("wood", "end", "figure", "sap") and name in ALL:
-        face, line = ALL[name].tints
+    if kind in ("wood", "end", "figure", "sap") and (wood := ALL.get(name) or own(name)) is not None:
+        face, line = wood.tints
         value = {"wood": face, "figure": line, "end": mixed(face, line, 0.26), "sap": mixed(face, "#ffffff", 0.55)}[
             kind
         ]

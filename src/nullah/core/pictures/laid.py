@@ -9,7 +9,7 @@ from nullah.core.drawing import Area, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.layout.model import Stock, leaves
 from nullah.core.layout.saw import SawCut
 from nullah.core.measure import marked
-from nullah.core.wood.species import ALL
+from nullah.core.wood.species import ALL, own
 
 GAP = 110.0  # mm between boards, where their names and the numbers of crosscuts stand
 
@@ -33,7 +33,7 @@ def board(
     s: Stock, layout: BoardLayout, saw: Sequence[SawCut], y: float, name: Callable[[str], str]
 ) -> list[Primitive]:
     """One board with its lower edge at ``y``."""
-    wood = f"wood {s.species}" if s.species in ALL else "wood"
+    wood = f"wood {s.species}" if s.species in ALL or own(s.species) else "wood"
     items: list[Primitive] = [Area(rectangle(0, y, s.length, s.width), wood, edge="outline")]
     for n in leaves(layout.root):
         if n.length <= 0 or n.width <= 0:

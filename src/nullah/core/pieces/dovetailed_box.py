@@ -10,7 +10,7 @@ from pydantic.fields import FieldInfo
 from nullah.core.document_pieces import Contents, Piece
 from nullah.core.pieces import box_own
 from nullah.core.pieces.kind import Ask, Kind
-from nullah.core.wood.species import NAMES
+from nullah.core.wood.species import NAMES, own
 
 WORDS = {
     "name": "what the box is called",
@@ -47,7 +47,7 @@ def _asks() -> Iterator[Ask]:
         info = owner.model_fields[field]
         default = info.default
         if field.endswith("species"):
-            yield Ask(name, words, "choice", default, options=NAMES)
+            yield Ask(name, words, "choice", default, options=NAMES, also=own)
         elif options := get_args(info.annotation):
             yield Ask(name, words, "choice", default, options=options)
         elif info.annotation is str:

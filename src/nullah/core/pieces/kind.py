@@ -17,7 +17,7 @@ from nullah.core.frozen import frozen, replace
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
 from nullah.core.refusals import sentence
-from nullah.core.wood.species import NAMES
+from nullah.core.wood.species import NAMES, own
 
 if TYPE_CHECKING:
     from nullah.core.pieces.own import Works
@@ -42,9 +42,9 @@ __all__ = [
 ]
 
 _PLAIN = "yellow-poplar"  # a soft even wood
-WOOD = Ask("wood", "the wood of what is seen", "choice", _PLAIN, options=NAMES)
+WOOD = Ask("wood", "the wood of what is seen", "choice", _PLAIN, options=NAMES, also=own)
 SECONDARY_WOOD = Ask(
-    "secondary_wood", "the secondary wood, of what is inside or hidden", "choice", _PLAIN, options=NAMES
+    "secondary_wood", "the secondary wood, of what is inside or hidden", "choice", _PLAIN, options=NAMES, also=own
 )
 WOODS = (WOOD, SECONDARY_WOOD)  # asked by a kind that is made of two
 

@@ -8,7 +8,7 @@ from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
 from nullah.core.pieces.kind import Answers, Grows, Kind, Proportion, Use
 from nullah.core.pieces.sizes import NoPiece, Sizes
-from nullah.core.wood.species import NAMES
+from nullah.core.wood.species import NAMES, own
 
 NARROWEST = 12.0  # mm: a narrower stave is hard to shoot
 WIDEST = 130.0  # mm (5", common practice, no source)
@@ -18,8 +18,8 @@ ASKS = (
     Ask("width", "width of the board", "length", 240.0, 40.0, 1500.0),
     Ask("thickness", "thickness of the board", "length", 25.0, 10.0, 150.0),
     Ask("staves", "number of staves", "whole", 6, 2, 40),
-    Ask("wood", "wood of the staves", "choice", "sugar maple", options=NAMES),
-    Ask("other", "wood of every other stave", "choice", "black walnut", options=NAMES),
+    Ask("wood", "wood of the staves", "choice", "sugar maple", options=NAMES, also=own),
+    Ask("other", "wood of every other stave", "choice", "black walnut", options=NAMES, also=own),
 )
 
 

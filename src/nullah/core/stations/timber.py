@@ -8,7 +8,7 @@ from nullah.core.frozen import frozen
 from nullah.core.pieces.part import Part
 from nullah.core.stations.as_made import AsMade
 from nullah.core.stations.made import PieceResult
-from nullah.core.stations.timber_calls import end_call, end_of, faults_in_force, laid_on, lost_by
+from nullah.core.stations.timber_calls import end_call, end_of, face_call, faults_in_force, laid_on, lost_by
 from nullah.core.surface.readings import Surface, fit
 from nullah.core.wood.seasoned import WoodOfParts
 
@@ -81,6 +81,9 @@ def work(
         wanted = _in_sequence(piece, board.species, allowances, kerf)
         faults[board.id], more = faults_in_force(board, surfaces, choices)
         calls += more
+        face = face_call(board, any(r.target == board.id for r in readings), choices)
+        if face is not None:
+            calls.append(face)
         ends = [(fault, end) for fault in board.defects if (end := end_of(fault, board))]
         lost = {"left": 0.0, "right": 0.0}
         for fault, end in ends:  # what the other end loses is known before an end is weighed

@@ -163,6 +163,91 @@ def _refused(fault: Defect) -> Defect:
     return fault.model_copy(update={"kind": "fault", "face": "both"})
 
 
+MARRED = (
+    "sound knot",
+    "loose knot",
+    "stain",
+    "worm",
+    "resin",
+    "nail hole",
+    "old mark",
+    "fault",
+)  # what a face is the worse for
+
+
+def face_call(board: Board, read: bool, choices: tuple[Choice, ...]) -> Call | None:
+    """Which face shows, where the face is the worse of the two; reversible until anything is read of it or sawn.
+
+    Args:
+        read: whether anything was read off the board's face, which is its face side then.
+    """
+    seen = {
+        side: [d for d in board.defects if d.face == side and d.depth == 0 and d.kind in MARRED]
+        for side in ("face", "back")
+    }
+    worse, better = seen["face"], seen["back"]
+    if read or board.sawn or len(worse) <= len(better):
+        return None
+    call_id, asked = f"face {board.id}", f"{len(worse)} faults on the face, {len(better)} on the back"
+    on_back = some([d.kind for d in better]) if better else "no fault"
+
+    def over(project: Project) -> Project:
+        return turned_over(project, board.id)
+
+    options = (
+        Option(
+            "turn",
+            "show the back",
+            (f"{on_back} on what is the back now", "face side and face edge are marked there"),
+            over,
+        ),
+        Option("keep", "show this face", (f"{some([d.kind for d in worse])} on it",)),
+    )
+    return Call(
+        call_id,
+        "timber",
+        f"{board.name}: its face has {some([d.kind for d in worse])}, its back {on_back}. Which face shows?",
+        options,
+        "turn",
+        "fewer faults on it; it can be turned back until the face side is read",
+        asked,
+        differ="Figure may be worth a knot: some makers show the livelier face.",
+        taken=taken(call_id, options, asked, choices),
+    )
+
+
+def turned_over(project: Project, board_id: str) -> Project:
+    """The project with a board turned over its long edge: what was its back is its face, its lower edge its upper."""
+    boards = tuple(_over(b) if b.id == board_id else b for b in project.boards)
+    photos = tuple(
+        p.model_copy(update={"side": OTHER[p.side]}) if p.board == board_id else p for p in project.board_photos
+    )
+    return project.model_copy(update={"boards": boards, "board_photos": photos})
+
+
+OTHER = {
+    "face": "back",
+    "back": "face",
+    "lower": "upper",
+    "upper": "lower",
+    "both": "both",
+    "neither": "neither",
+    "": "",
+}
+
+
+def _over(b: Board) -> Board:
+    faults = tuple(
+        d.model_copy(update={"y": max(0.0, b.width - d.y - d.width), "face": OTHER[d.face]}) for d in b.defects
+    )
+    edges = {
+        which: tuple((x, min(b.width, max(0.0, b.width - y))) for x, y in getattr(b, OTHER[which]))
+        for which in ("upper", "lower")
+    }
+    sides = {"heart_side": OTHER[b.heart_side], "pith": OTHER[b.pith], "straight_edge": OTHER[b.straight_edge]}
+    return b.model_copy(update={"defects": faults, **edges, **sides})
+
+
 def _sapwood(board: Board, fault: Defect) -> _Asked:
     """Keep, hide or cut off a strip of sapwood; decided after the first clean pass, with the face edge put opposite."""
     upper = fault.y + fault.width >= board.width - AT_EDGE

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+from functools import lru_cache
 from typing import Any, Literal, cast
 
 from nullah.core.frozen import frozen
@@ -85,7 +87,48 @@ def _read(line: str) -> Species:
 ALL: dict[str, Species] = {s.name: s for s in map(_read, TABLE.strip().splitlines())}
 NAMES: tuple[str, ...] = tuple(sorted(ALL, key=str.lower))
 _BY_LOWER = {name.lower(): s for name, s in ALL.items()}
+LARGEST_SHRINKAGE = 20.0  # percent: more than any wood has
 _NAMED = 6  # species that a refusal names
+
+
+# a wood of the maker's own bears its figures in its name: "plum (own: 4.3/9.1, hard)"
+_OWN = re.compile(
+    r"^(?P<name>[^()/]{1,60}?) \(own: (?P<radial>\d{1,2}(?:\.\d{1,2})?)/(?P<tangential>\d{1,2}(?:\.\d{1,2})?), "
+    r"(?P<ease>soft|middling|hard)\)$"
+)
+_OWN_SOURCE = "told by the maker"
+
+
+@lru_cache(maxsize=256)
+def own(name: str) -> Species | None:
+    """The wood of the maker's own that a name stands for, which bears its figures: ``plum (own: 4.3/9.1, hard)``, radial and tangential
+    shrinkage in percent and ease; None where it is no such name, or its figures are no shrinkage of wood."""
+    said = _OWN.match(name)
+    if said is None:
+        return None
+    radial, tangential = float(said["radial"]), float(said["tangential"])
+    if not 0 < radial <= LARGEST_SHRINKAGE or not 0 < tangential <= LARGEST_SHRINKAGE:
+        return None
+    told = tuple((field, _OWN_SOURCE) for field in ("radial_percent", "tangential_percent", "ease"))
+    return Species(name, radial, tangential, cast(Ease, said["ease"]), sources=told)
+
+
+def own_name(name: str, radial: float, tangential: float, ease: str) -> str:
+    """The name that a wood of the maker's own goes by.
+
+    Args:
+        radial, tangential: shrinkage from green to oven-dry, percent. ease: soft, middling or hard.
+
+    Raises:
+        UnknownSpecies: these are no figures of a wood, or its name is none.
+    """
+    made = f"{' '.join(name.split())} (own: {radial:.3g}/{tangential:.3g}, {ease})"
+    if own(made) is None:
+        raise UnknownSpecies(
+            f'"{name[:40]}" with a shrinkage of {radial:g} and {tangential:g} % is no wood: say its name without brackets, and what it '
+            f"shrinks radially and tangentially, over 0 and up to {LARGEST_SHRINKAGE:g} %."
+        )
+    return made
 
 
 class UnknownSpecies(ValueError):
@@ -93,12 +136,12 @@ class UnknownSpecies(ValueError):
 
 
 def species(name: str) -> Species:
-    """The species of that name, letter case aside.
+    """The species of that name, letter case aside, or the wood of the maker's own that bears its figures in it.
 
     Raises:
         UnknownSpecies: it is not in the table; the message names some that share a word with it.
     """
-    found = ALL.get(name) or _BY_LOWER.get(name.strip().lower())
+    found = ALL.get(name) or _BY_LOWER.get(name.strip().lower()) or own(name)
     if found is None:
         words = set(name.lower().split())
         like = [n for n in NAMES if words & set(n.lower().replace("-", " ").split())]

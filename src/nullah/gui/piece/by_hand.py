@@ -7,6 +7,7 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QWidget
 
 from nullah.core import measure, piece_edits, spans
+from nullah.core.board_readings import own_woods
 from nullah.core.document import Project
 from nullah.core.document_pieces import AddPart, Designed, prefix
 from nullah.core.joints.families import FAMILIES
@@ -128,6 +129,7 @@ class ByHand(QWidget):
             self._pointed_at(part)
         for name, field in self.own.items():
             field.show_text(self.session.figures(getattr(part, name)))
+        refill_pick(self.wood, list(dict.fromkeys((*NAMES, *own_woods(self.session.project), part.species))))
         self.wood.setCurrentText(part.species)
         added = self._added()
         self.places.setVisible(added is not None)

@@ -9,12 +9,13 @@ from PySide6.QtWidgets import QComboBox, QVBoxLayout, QWidget
 
 from nullah.core import measure
 from nullah.core.ask import Ask
+from nullah.core.board_readings import own_woods
 from nullah.core.document_pieces import Designed, Piece
 from nullah.core.piece_edits import answer, set_answer
 from nullah.core.pieces.kind import Kind
 from nullah.gui.flow import flow
 from nullah.gui.session import Session
-from nullah.gui.widgets import Field, emptied, pick
+from nullah.gui.widgets import Field, emptied, pick, refill_pick
 
 WIDE = {"length": 66, "whole": 52, "number": 56, "text": 120}  # px
 
@@ -41,8 +42,12 @@ class Form(QWidget):
             self._build(kind)
         for name, field in self.fields.items():
             field.show_text(self._words(self._asks[name], answer(piece, name)))
+        woods = own_woods(self.session.project)
         for name, choice in self.picks.items():
             value = answer(piece, name)
+            ask = self._asks[name]
+            if ask.also is not None and (woods or choice.count() > len(ask.options)):
+                refill_pick(choice, list(dict.fromkeys((*ask.options, *woods, value))))
             choice.setCurrentText({True: "yes", False: "no"}.get(value, value) if isinstance(value, bool) else value)
 
     def _words(self, ask: Ask, value: object) -> str:

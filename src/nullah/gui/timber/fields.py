@@ -11,7 +11,7 @@ from nullah.core.document import DEFECT_KINDS, Board, Defect
 from nullah.core.wood.species import NAMES
 from nullah.gui.flow import flow
 from nullah.gui.session import Session
-from nullah.gui.widgets import Field, button, column, label, pick
+from nullah.gui.widgets import Field, button, column, label, pick, refill_pick
 
 FACES = {"goes right through": "both", "shows on the face": "face", "shows on the back": "back"}
 STOCKS = {"sawn board": "sawn", "reclaimed board": "reclaimed", "plywood": "plywood", "fibreboard": "fibreboard"}
@@ -37,6 +37,9 @@ class BoardFields(QWidget):
             )
         }
         self.species = pick("board species", list(NAMES), lambda t: self.change(species=t))
+        self.species.setToolTip(
+            'a wood of your own is said in a line: "wood plum 4.3/9.1 hard", with what it shrinks in percent'
+        )
         self.stock = pick("board stock", list(STOCKS), lambda t: self.change(stock=STOCKS[t]))
         self.edge = pick("upper edge", ["sawn", "rough", "wany"], lambda t: self.change(upper_edge=t))
         f = self.fields
@@ -108,6 +111,7 @@ class BoardFields(QWidget):
         self.fields["name"].show_text(board.name)
         self.fields["moisture"].show_text(f"{board.moisture:g}")
         self.fields["ring_angle"].show_text(f"{board.ring_angle:g}")
+        refill_pick(self.species, list(dict.fromkeys((*NAMES, *board_readings.own_woods(self.session.project)))))
         self.species.setCurrentText(board.species)
         self.stock.setCurrentText(next(t for t, s in STOCKS.items() if s == board.stock))
         self.edge.setCurrentText(board.upper_edge)

@@ -15,7 +15,6 @@ from nullah.core import board_readings
 from nullah.core.arrays import np
 from nullah.core.document import Board, BoardPhoto
 from nullah.core.surface.perspective import squared
-from nullah.formats import photo
 from nullah.formats.trouble import FileTrouble
 from nullah.gui.flow import flow
 from nullah.gui.paint.marked_photo import MarkedPhoto
@@ -83,6 +82,8 @@ class PhotoPanel(QWidget):
         name, _ = QFileDialog.getOpenFileName(self, f"A picture of the {side} of {board.name}", "", FILTER)
         if not name:
             return
+        from nullah.formats import photo  # the library of pictures is loaded once one is asked for
+
         try:
             found = photo.read(Path(name))
         except FileTrouble as trouble:

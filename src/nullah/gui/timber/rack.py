@@ -98,7 +98,6 @@ class Rack(QWidget):
             item = self.list.item(n)
             if item.data(_BOARD) is not b:
                 item.setData(_BOARD, b)
-                item.setToolTip(self.session.told(f"{b.name}: {b.species}, {_size(self.session, b)}, {b.moisture:g} %"))
                 item.setData(Qt.ItemDataRole.AccessibleTextRole, b.name)
         if hand in ids and self.list.currentRow() != ids.index(hand):
             self.list.setCurrentRow(ids.index(hand))
@@ -112,10 +111,6 @@ class Rack(QWidget):
 
 def _words(b: Board) -> str:
     return " ".join((b.name, b.species, b.stock, *(d.kind for d in b.defects))).lower()
-
-
-def _size(session: Session, b: Board) -> str:
-    return f"{session.figure(b.length)} x {session.figure(b.width)} x {session.figure(b.thickness)}"
 
 
 class _Small(QStyledItemDelegate):
