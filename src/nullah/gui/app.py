@@ -107,6 +107,8 @@ def shots(folder: Path) -> list[Path]:
 
     for i, station in enumerate(STATIONS, 1):
         window.go(station)
+        if station == "timber":
+            window.view().choose("board 3")  # the one that dries under readings
         if station == "bench":
             session.do(demo.after_some_work(session.project), "some work done")
         shot(f"{i}-{station}")
