@@ -21,9 +21,12 @@ PROJECTS, VALUES = FOLDER / "projects_version_3.jsonl.xz", FOLDER / "boxes_as_pl
 
 
 def projects():
-    """The demo, then each saved project brought up to the present version."""
+    """The demo without its days of readings, which came later, then each saved project brought up to the present version."""
+    first = demo.box()
+    unread = tuple(b.model_copy(update={"moistures": ()}) for b in first.boards)
+    first = first.model_copy(update={"boards": unread, "references": ()})
     saved = lzma.decompress(PROJECTS.read_bytes()).decode().splitlines()
-    return [demo.box(), *(project_file.loads(text) for text in saved)]
+    return [first, *(project_file.loads(text) for text in saved)]
 
 
 def values_of(project):

@@ -57,7 +57,10 @@ def made_of(project, now, part):
     for b in project.boards:
         call = now.call(f"damp {b.id}")
         waits = call is not None and (call.taken or call.recommended) == "wait"
-        at[b.id] = (float(re.search(r"near ([\d.]+) %", call.question)[1]) if waits else b.moisture, b.ring_angle)
+        at[b.id] = (
+            float(re.search(r"(?:near|reference reads) ([\d.]+) %", call.question)[1]) if waits else b.moisture,
+            b.ring_angle,
+        )
     mine = []
     for b in project.layout.boards if project.layout else ():
         for name, width in parts_on(b.root):
@@ -151,7 +154,7 @@ def test_waiting_is_reckoned_with_and_going_on_is_not_forgotten():
         plan(edit.take(project, call, option)).piece.in_hand.own.box.part("bottom").width
         for option in ("wait", "go on")
     )
-    settled = float(re.search(r"near ([\d.]+) %", call.question)[1])
+    settled = float(re.search(r"(?:near|reference reads) ([\d.]+) %", call.question)[1])
     bottom = now.piece.in_hand.own.box
     whole = bottom.inside[1] + 2 * bottom.groove_depth
     _, wet = year(project)

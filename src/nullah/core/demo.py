@@ -132,7 +132,7 @@ def untouched() -> Project:
         pieces=(piece,),
         boards=boards(),
         readings=readings(),
-        references=(Reference(species="western larch", day="2026-11-06", percent=10.2),),
+        references=(Reference(species="western larch", day="2026-11-06", percent=9.9),),
         room=Room(temperature=18, humidity_dry=40, humidity_wet=65),
     )
 

@@ -14,6 +14,7 @@ from nullah.core.joints.plan import Setting, gathered
 from nullah.core.layout.model import Layout
 from nullah.core.measure import marked
 from nullah.core.stations import (
+    arranged,
     as_made,
     bench,
     breakdown,
@@ -174,6 +175,7 @@ def plan(
     done_together = kept.station(
         "together", together.work, p.kit, p.measured, p.choices, done_piece, done_joints, kept.of_piece
     )
+    lying = kept.station("arranged", arranged.work, p.boards, p.choices, done_piece, done_break, made)
     cuts = kept.station("cuts", rough_steps.cut_steps, p.boards, sawing, done_true.planed_whole)
     done_bench = kept.station(
         "bench",
@@ -188,6 +190,7 @@ def plan(
         done_joints,
         done_together,
         cuts,
+        lying,
     )
     by_id = {part.id: part for part in done_piece.parts}
     calls = [
@@ -199,7 +202,12 @@ def plan(
         offered = breakdown_calls.layout_call(done_break, found[1], better_too, done_piece.called)
         if offered:
             calls.append(offered)
-    calls += [*done_true.calls, *done_joints.calls, *(c for one in done_together.values() for c in one.calls)]
+    calls += [
+        *done_true.calls,
+        *lying.calls,
+        *done_joints.calls,
+        *(c for one in done_together.values() for c in one.calls),
+    ]
     return Plan(
         p,
         done_piece,

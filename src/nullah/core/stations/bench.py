@@ -12,6 +12,7 @@ from nullah.core.measure import marked
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.part import Part
 from nullah.core.stations import rough_steps, true_steps
+from nullah.core.stations.arranged import ArrangedResult
 from nullah.core.stations.as_made import AsMade
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.job import Job
@@ -56,9 +57,10 @@ def work(
     joints: JointsResult,
     together: dict[str, TogetherResult],
     cuts: tuple[Step, ...],
+    arranged: ArrangedResult,
 ) -> BenchResult:
     """The station: the steps as the plan stands, with what is done and what the log says it took."""
-    job = Job(boards, piece, as_made, breakdown, trueup, joints, cuts)
+    job = Job(boards, piece, as_made, breakdown, trueup, joints, cuts, arranged.words)
     steps = [
         *rough_steps.steps(job),
         *true_steps.steps(job),

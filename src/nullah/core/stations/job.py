@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from functools import cached_property
 
 from nullah.core.document import Board
@@ -28,6 +29,7 @@ class Job:
     trueup: TrueupResult
     joints: JointsResult
     cuts: tuple[Step, ...]  # of the saw
+    arranged: Mapping[str, str]  # how the staves of a panel lie, in words, by its part
 
     @cached_property
     def by_id(self) -> dict[str, Board]:

@@ -3,11 +3,9 @@
 from __future__ import annotations
 
 from nullah.core import cautions
-from nullah.core.document import Board
 from nullah.core.measure import marked
-from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.job import Job
-from nullah.core.stations.rough import CLEANING, FLAT, resawing
+from nullah.core.stations.rough import CLEANING, resawing
 from nullah.core.stations.step import Step, told_figure
 
 LEVELLED = 90.0  # minutes a square metre of panel takes to level on both faces (common practice; the log replaces it)
@@ -54,7 +52,7 @@ def _glued_up(part_id: str, widths: tuple[float, ...], job: Job) -> list[Step]:
             f"glue up {part_id}",
             "trueup",
             f"Glue up {part.name} from {len(widths)} {kind}",
-            f"Shoot the edges in pairs, face sides together, so that errors cancel; {_turned(part_id, job.boards, job.breakdown)} "
+            f"Shoot the edges in pairs, face sides together, so that errors cancel; {_lying(part_id, job)} "
             "Spread, close with clamps above and below by turns about every 100, check flat across. "
             f"{' + '.join(marked(w) for w in widths)} finished.",
             f"{len(widths)} {kind}",
@@ -87,20 +85,8 @@ def _glued_up(part_id: str, widths: tuple[float, ...], job: Job) -> list[Step]:
     ]
 
 
-def _turned(part: str, boards: tuple[Board, ...], breakdown: BreakdownResult) -> str:
-    """Which face of each stave goes up: rings turned about from neighbour to neighbour, or leaves opened like a book."""
-    mine = breakdown.rough.of(part)
-    if any(b in breakdown.rough.leaves for b in mine):
+def _lying(part: str, job: Job) -> str:
+    """How its staves lie side by side, or its leaves opened like a book."""
+    if any(b in job.breakdown.rough.leaves for b in job.breakdown.rough.of(part)):
         return "the two faces the saw parted lie up, mirrored about the joint."
-    by_id = {b.id: b for b in boards}
-    places = [breakdown.place(b) for b in mine]
-    on = [by_id[p[0]] for p in places if p is not None and p[0] in by_id]
-    if len(on) < len(mine):
-        return "lay the rings of neighbours opposite ways where they lie flat."
-    if all(b.ring_angle >= FLAT for b in on):
-        return "the rings stand: any face may lie up, choose the figure."
-    up = ["heart" if k % 2 else "bark" for k in range(len(on))]
-    over = [b for b, want, board in zip(mine, up, on, strict=True) if (board.heart_side == "face") != (want == "heart")]
-    sides = ", ".join(f"{b} {side} side up" for b, side in zip(mine, up, strict=True))
-    turn = f" (turn {' and '.join(over)} back side up)" if over else ""
-    return f"{sides}{turn}, so that cups cancel."
+    return job.arranged.get(part, "lay the rings of neighbours opposite ways where they lie flat.")
