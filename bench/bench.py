@@ -222,6 +222,35 @@ def many_boards(project, many):
     return edit.changed(project, boards=(*first, *more))
 
 
+def rack(project, what):
+    """Timber with so many boards: opened again, searched, another board taken in hand, drawn anew, each painted."""
+    window = opened(project)
+    window.session.search_after(10**6)
+    window.go("timber")
+    window.grab()
+    window.go("piece")
+    view, worst = window.views["timber"], 0.0
+    ids = [b.id for b in project.boards]
+    for name, act in (
+        ("opened", lambda i: window.go("timber") if i % 2 == 0 else window.go("piece")),
+        ("searched", lambda i: view.rack.find.setText("larch" if i % 2 == 0 else "")),
+        ("another board", lambda i: view.choose(ids[37 * i % len(ids)])),
+        ("drawn anew", lambda i: view.refresh()),
+    ):
+        took = []
+        for i in range(6):
+            start = time.perf_counter()
+            act(i)
+            window.grab()
+            took.append(1000 * (time.perf_counter() - start))
+        window.go("timber")
+        worst = max(worst, statistics.median(took))
+        print(f"  {what}: timber {name:13} median {statistics.median(took):5.1f} ms, worst {max(took):5.1f} ms")
+    print(f"timber with {what}, slowest: {worst:.1f} ms (bar: 100)")
+    window.session.saved = window.session.project
+    window.close()
+
+
 def drags(window, what):
     """Own work of one move of each kind of drag, and with the drawing painted."""
     part = next(p.id for p in window.session.plan.piece.parts if window.session.plan.breakdown.place(p.id))
@@ -272,6 +301,7 @@ def main():
     big = large()
     visits(big, "60 boards, 300 parts")
     visits(many_boards(big, 500), "500 boards, 300 parts")
+    rack(many_boards(demo.project(), 500), "500 boards")
     window = opened(big)
     edits(window, "60 boards and 300 parts", 250)
     drags(window, "60 boards and 300 parts")

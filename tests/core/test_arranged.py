@@ -12,13 +12,13 @@ from nullah.core.measure import told
 from nullah.core.plan import plan
 from nullah.core.stations.arranged import Stave, best
 
-# weighed here apart: neighbours against the school 8, a mark up 3, neighbours of two boards 2, a stave turned 0.1
+# weighed here apart: neighbours against the school 8, a mark up 3, neighbours of two boards 2
 
 
 def weighed(order, ups, reverse):
     cost = 0.0
     for s, up in zip(order, ups, strict=True):
-        cost += 3 * len(s.marks if up else s.marks_behind) + (0 if up else 0.1)
+        cost += 3 * len(s.marks if up else s.marks_behind)
     for (a, a_up), (b, b_up) in pairwise(zip(order, ups, strict=True)):
         cost += 2 * (a.board != b.board)
         heart_up = [s.heart_on_face is up for s, up in ((a, a_up), (b, b_up))]

@@ -24,8 +24,8 @@ from nullah.core.wood.rings import Wood
 from nullah.core.wood.warp import end_changes
 
 FEW = 5  # staves whose every order is tried; of more the order they are sawn in is kept
-# what counts how much: neighbours whose rings lie against the school, a mark that lies up, neighbours from two boards, a stave turned
-AGAINST, MARK, STRANGERS, TURNED = 8.0, 3.0, 2.0, 0.1
+# what counts how much: neighbours whose rings lie against the school, a mark that lies up, neighbours from two boards
+AGAINST, MARK, STRANGERS = 8.0, 3.0, 2.0
 
 
 @frozen
@@ -109,7 +109,7 @@ def _turned_best(order: tuple[Stave, ...], reverse: bool, cost: float) -> Arrang
     """The best ways up of staves in an order: from left to right, the best for either way up of the last (dynamic programming)."""
 
     def alone(s: Stave, up: bool) -> float:
-        return MARK * len(s.marks if up else s.marks_behind) + (0.0 if up else TURNED)
+        return MARK * len(s.marks if up else s.marks_behind)
 
     def against(a: Stave, a_up: bool, b: Stave, b_up: bool) -> float:
         if not (a.flat and b.flat):
@@ -117,16 +117,20 @@ def _turned_best(order: tuple[Stave, ...], reverse: bool, cost: float) -> Arrang
         same = (a.heart_on_face == a_up) == (b.heart_on_face == b_up)
         return AGAINST if same is reverse else 0.0
 
+    def as_liked(way: tuple[float, tuple[bool, ...]]) -> tuple[float, bool, list[bool]]:
+        """The least cost; of those alike the one that begins with a bark side up, then the one that lies as on the boards."""
+        return round(way[0], 6), order[0].flat and order[0].heart_on_face == way[1][0], [not up for up in way[1]]
+
     ways: dict[bool, tuple[float, tuple[bool, ...]]] = {up: (alone(order[0], up), (up,)) for up in (True, False)}
     for before, s in pairwise(order):
         ways = {
             up: min(
                 ((c + alone(s, up) + against(before, was[-1], s, up), (*was, up)) for c, was in ways.values()),
-                key=lambda w: (w[0], [not u for u in w[1]]),
+                key=as_liked,
             )
             for up in (True, False)
         }
-    least, ups = min(ways.values(), key=lambda w: (w[0], [not u for u in w[1]]))
+    least, ups = min(ways.values(), key=as_liked)
     return Arranged(tuple(zip(order, ups, strict=True)), cost + least)
 
 
@@ -152,7 +156,13 @@ def work(
             continue
         staves = [_stave(name, by_id[board], leaf) for name, (board, leaf) in zip(mine, laid, strict=True)]
         if not any(s.flat for s in staves):
-            words[part.id] = f"{best(staves, True).said}: the rings stand, choose the figure."
+            found = best(staves, True)
+            plain = all(up for _, up in found.staves) and [s for s, _ in found.staves] == staves
+            words[part.id] = (
+                "the rings stand: any face may lie up, choose the figure."
+                if plain
+                else f"{found.said}; the rings stand, choose the figure."
+            )
             continue
         call = _call(part, staves, [by_id[b] for b, _ in laid], as_made, choices)
         if not part.cut:
