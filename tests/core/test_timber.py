@@ -16,6 +16,7 @@ from nullah.core.stations.readiness import readiness
 from nullah.core.stations.timber_calls import turned_over
 from nullah.core.wood.moisture import change
 from nullah.core.wood.room import USUAL, between
+from nullah.core.wood.seasoned import sooner
 from nullah.core.wood.species import ALL, species
 from nullah.formats import project_file, reminders
 
@@ -264,3 +265,33 @@ def test_the_better_face_is_offered_to_show_and_a_board_turned_twice_is_as_it_wa
 def test_a_face_that_was_read_stays_the_face():
     project = say(demo.box(), "stain at 300, 20, 60 x 30 on the face")  # the demo's first board is read
     assert plan(project).call("face board 1") is None
+
+
+@pytest.mark.parametrize(("bears", "spoiled"), [("any part", False), ("by role", True), ("no part", True)])
+def test_a_knot_is_kept_hidden_or_avoided_as_the_maker_says(bears, spoiled):
+    project = demo.box()
+    board, leaf = plan(project).breakdown.place("A")  # a part that shows
+    knot = say(project, f"sound knot at {leaf.x + 180}, {leaf.y + 50}, 15 x 15", board)
+    after = plan(board_readings.change_fault(knot, board, "f 1", bears=bears))
+    assert any("A lies on a" in words for words in after.breakdown.problems) is spoiled
+
+
+def test_no_part_at_all_holds_what_none_may():
+    project = demo.box()
+    board, leaf = plan(project).breakdown.place("bottom")  # hidden: it may hold a sound knot
+    knot = say(project, f"sound knot at {leaf.x + 150}, {leaf.y + 50}, 15 x 15", board)
+    told_ = {
+        b: plan(board_readings.change_fault(knot, board, "f 1", bears=b)).breakdown.problems
+        for b in ("by role", "no part")
+    }
+    assert not any("bottom lies" in w for w in told_["by role"])
+    assert any("bottom lies" in w for w in told_["no part"])
+
+
+def test_what_is_sawn_in_the_rough_first_is_ready_sooner_by_its_ends_and_edges():
+    # the rates of both by hand: 12 over the square of the length, 1 over those of width and thickness
+    board, piece = 12 / 1000**2 + 1 / 200**2 + 1 / 50**2, 12 / 100**2 + 1 / 60**2 + 1 / 50**2
+    assert sooner(30, (1000, 200, 50), (100, 60, 50)) == pytest.approx(30 - 30 * board / piece)
+    assert sooner(30, (1000, 200, 50), (1000, 200, 50)) == pytest.approx(0)
+    small = [c for c in plan(demo.box()).call("damp board 3").option("wait").consequences if "rough" in c]
+    assert len(small) == 1

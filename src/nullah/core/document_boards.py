@@ -34,7 +34,8 @@ class Defect(Value):
     """A fault as a rectangle: ``x`` from the left end, ``y`` from the lower edge, to its lower left, as seen from the face.
 
     ``face``: it shows on the face side, on the back (given as seen through from the face) or goes through. ``depth``: how far under
-    that side it begins, mm; 0: it shows. ``angle``: of grain that runs out, to the face, degrees; 0: not measured.
+    that side it begins, mm; 0: it shows. ``angle``: of grain that runs out, to the face, degrees; 0: not measured. ``bears``: which
+    parts may hold it.
     """
 
     id: Word
@@ -46,6 +47,7 @@ class Defect(Value):
     face: Literal["both", "face", "back"] = "both"
     depth: Annotated[float, Field(ge=0, le=300)] = 0.0
     angle: Annotated[float, Field(ge=0, le=60)] = 0.0
+    bears: Literal["by role", "any part", "no part"] = "by role"
 
 
 DAY = r"^\d{4}-\d{2}-\d{2}$"

@@ -3,6 +3,8 @@ moisture and rings."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import AcceptedLayout, Board, Choice, CutMark, Reference, Room
 from nullah.core.frozen import frozen, replace
@@ -11,7 +13,7 @@ from nullah.core.measure import marked
 from nullah.core.stations.readiness import Readiness, readiness, reference_of
 from nullah.core.wood.moisture import change, equilibrium_moisture
 from nullah.core.wood.room import between, room_year
-from nullah.core.wood.seasoned import Strip, WoodOfParts, days_to_wait
+from nullah.core.wood.seasoned import Strip, WoodOfParts, days_to_wait, sooner
 from nullah.core.wood.species import species
 
 SHEETS = ("plywood", "fibreboard")  # stock that has no moisture to wait for and does not move in its plane
@@ -67,6 +69,10 @@ def work(
     dry, wet = year(room)
     settles = settles_at(room)
     on_board = _laid(layout)
+    sizes = {
+        b.board: [(n.length, n.width) for n in leaves(b.root) if n.use == "part"]
+        for b in (layout.boards if layout is not None else ())
+    }
     done = {m.part for m in cut}
     calls: dict[str, Call] = {}
     days: dict[str, int] = {}
@@ -77,7 +83,8 @@ def work(
         reference = reference_of(references, b.species)
         goal = settles if reference is None else reference
         told = readiness(b, references)
-        call = None if finished else _season_call(b, goal, told, reference is not None, choices)
+        pieces = sizes.get(b.id, [])
+        call = None if finished else _season_call(b, goal, told, reference is not None, pieces, choices)
         if call is not None:
             calls[b.id] = call
             days[b.id] = _wait(b, goal, told)
@@ -125,6 +132,17 @@ def _of_species(boards: tuple[Board, ...], strips: dict[str, Strip]) -> dict[str
     return out
 
 
+def _gain(board: Board, pieces: Sequence[tuple[float, float]], days: int) -> str:
+    """What sawing in the rough first gains in days, by the largest of the pieces."""
+    if pieces:
+        largest = max(pieces, key=lambda p: p[0] * p[1])
+        size = (board.length, board.width, board.thickness)
+        gained = round(sooner(days, size, (*largest, board.thickness)))
+        if gained >= 1:
+            return f"sawn in the rough first, its pieces are ready about {gained} day{'s' if gained > 1 else ''} sooner"
+    return "the rough parts settle a little faster than the board"
+
+
 def _wait(board: Board, settles: float, told: Readiness | None) -> int:
     """Days a board is to wait: by its own readings where they tell a day, else as the trade has it."""
     if told is not None and told.days > 0:
@@ -133,10 +151,15 @@ def _wait(board: Board, settles: float, told: Readiness | None) -> int:
 
 
 def _season_call(
-    board: Board, settles: float, told: Readiness | None, beside: bool, choices: tuple[Choice, ...]
+    board: Board,
+    settles: float,
+    told: Readiness | None,
+    beside: bool,
+    pieces: Sequence[tuple[float, float]],
+    choices: tuple[Choice, ...],
 ) -> Call | None:
     """A board that is not yet what the room will make of it: wait, or go on with what that brings. ``told``: what its readings say;
-    ``beside``: whether a reference piece says where it settles."""
+    ``beside``: whether a reference piece says where it settles; ``pieces``: length and width of what is sawn from it, mm."""
     over = board.moisture - settles
     if told is not None and told.state == "ready" and beside:
         return None
@@ -153,7 +176,7 @@ def _season_call(
             (
                 f"stack it on stickers in the room, read it again in {days} days",
                 *by_readings,
-                "the rough parts settle faster than the board",
+                _gain(board, pieces, days),
             ),
         ),
         Option(

@@ -120,6 +120,9 @@ def faults_in_force(
     kept: list[Defect] = []
     calls: list[Call] = []
     for fault in board.defects:
+        if fault.bears != "by role":
+            kept += [_refused(fault)] if fault.bears == "no part" else []
+            continue
         asked = _asked_of(board, fault, surface)
         if asked is None:
             kept.append(fault)

@@ -26,7 +26,7 @@ SCATTERED = 0.6  # points: readings that lie so far off the best curve are no dr
 RISEN = 0.3  # points: by so much the later half may stand above the earlier
 COUNTED = 0.999  # of the likelihood, that the pairs of the grid which count hold together
 REACH = 3.0  # how many of their spreads the time constants reach either way
-HALVINGS = 26
+EXACT, NEARLY = 1e-4, 1e-7  # days, and likelihood: nearer is not looked for
 INTERVAL = 0.8  # how likely the true day lies between the earliest and the latest
 
 
@@ -142,13 +142,33 @@ def _fits(log: Sequence[tuple[float, float]], settles: tuple[float, float]) -> l
 
 
 def _day(weighed: Sequence[tuple[float, _Fit]], share: float) -> float:
-    """The day by which the excess is a point with a likelihood of ``share``: by halving."""
-    low, high = -1_000.0, 2_000.0
+    """The day by which the excess is a point with a likelihood of ``share``: by the Illinois method (any textbook on false position),
+    since the likelihood only ever grows with the days."""
     terms = [(w, f.excess, 1 / math.sqrt(2 * f.variance), f.constant) for w, f in weighed]
-    for _ in range(HALVINGS):
-        day = (low + high) / 2
+
+    def over(day: float) -> float:
         below = 0.0
         for weight, excess, steep, constant in terms:
             below += weight * math.erfc((excess - WITHIN * math.exp(min(50.0, day / constant))) * steep)
-        low, high = (day, high) if below < 2 * share else (low, day)
+        return below - 2 * share
+
+    (low, at_low), (high, at_high) = (day_ := -1_000.0, over(day_)), (day_ := 2_000.0, over(day_))
+    for day in map(float, range(0, 400, 25)):  # nearly always it lies in these
+        now = over(day)
+        if now >= 0:
+            high, at_high = day, now
+            break
+        low, at_low = day, now
+    side = 0
+    while high - low > EXACT and at_high > at_low:
+        day = (low * at_high - high * at_low) / (at_high - at_low)
+        now = over(day)
+        if abs(now) < NEARLY:
+            return day
+        if now > 0:
+            high, at_high = day, now
+            at_low, side = at_low / (2 if side > 0 else 1), 1
+        else:
+            low, at_low = day, now
+            at_high, side = at_high / (2 if side < 0 else 1), -1
     return high

@@ -15,6 +15,7 @@ from nullah.gui.widgets import Field, button, column, label, pick, refill_pick
 
 FACES = {"goes right through": "both", "shows on the face": "face", "shows on the back": "back"}
 STOCKS = {"sawn board": "sawn", "reclaimed board": "reclaimed", "plywood": "plywood", "fibreboard": "fibreboard"}
+BEARS = {"as their role allows": "by role", "any of them": "any part", "none of them": "no part"}
 NUMBERS = ("moisture", "ring_angle")  # fields of a board that are no lengths
 PLACE = ("x", "y", "length", "width")
 
@@ -131,6 +132,7 @@ class FaultFields(QWidget):
         self.face = pick("fault shows", list(FACES), lambda t: self._set(face=FACES[t]))
         self.at = {n: Field(f"fault {n}", 50, lambda t, n=n: self._length(n, t), grows=True) for n in (*PLACE, "depth")}
         self.angle = Field("fault angle", 40, self._angle)
+        self.bears = pick("parts that may hold it", list(BEARS), lambda t: self._set(bears=BEARS[t]))
         self.add = button("Add fault", add, "chip", "another fault where these fields say")
         self.drop = button("Remove fault", self.drop_fault, "chip")
         self.lead = label("A fault:")
@@ -150,7 +152,8 @@ class FaultFields(QWidget):
             self.at["depth"],
             "under the surface; grain runs out at",
             self.angle,
-            "\u00b0",
+            "\u00b0; parts may hold it:",
+            self.bears,
             self.add,
             self.drop,
             spacing=5,
@@ -206,9 +209,11 @@ class FaultFields(QWidget):
         try:
             typed = {n: measure.parse_length(f.text(), self.session.project.units) for n, f in self.at.items()}
             number = edit.fresh_id("f", {d.id for d in board.defects})
-            face = FACES[self.face.currentText()]
+            face, bears = FACES[self.face.currentText()], BEARS[self.bears.currentText()]
             angle = float(self.angle.text().replace(",", ".") or 0)
-            fault = edit.made(Defect, id=number, kind=self.kind.currentText(), face=face, angle=angle, **typed)
+            fault = edit.made(
+                Defect, id=number, kind=self.kind.currentText(), face=face, angle=angle, bears=bears, **typed
+            )
         except (measure.BadLength, edit.BadEdit) as error:
             self.session.said.emit(self.session.told(str(error)), True)
             return ""
@@ -240,3 +245,4 @@ class FaultFields(QWidget):
         if d is not None:
             self.kind.setCurrentText(d.kind)
             self.face.setCurrentText(next(t for t, s in FACES.items() if s == d.face))
+            self.bears.setCurrentText(next(t for t, s in BEARS.items() if s == d.bears))
