@@ -97,9 +97,8 @@ def test_an_end_cut_back_says_what_no_longer_fits_there():
     words = f"check at 0, {leaf.y + 20}, {leaf.x + 60} x 8"
     call = next(c for c in plan(say(project, words, board)).calls if c.id == f"end {board} f 1")
     lines = {o.id: " ".join(map(told, o.consequences)) for o in call.options}
-    assert f"{leaf.part}" in lines["clean"]
-    assert "no longer fit" in lines["clean"]
-    assert "no longer fit" not in lines["keep"]
+    assert f"no longer fits there: {leaf.part}" in lines["clean"]
+    assert "no longer fits" not in lines["keep"]
 
 
 def test_a_board_is_ready_beside_its_reference_once_two_readings_agree():

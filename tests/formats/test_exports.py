@@ -104,6 +104,7 @@ def test_export_writes_all_and_says_when_it_may_not(tmp_path):
         "shop-sheet.pdf",
         "full-size.pdf",
         "parts.obj",
+        "reminders.ics",
         "piece.svg",
         "standing.svg",
         "apart.svg",

@@ -6,7 +6,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QWidget
 
 from conftest import opened
-from nullah.core import demo, edit, piece_edits
+from nullah.core import board_readings, demo, edit, piece_edits
 from nullah.core.document import Project
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.plan import STATIONS, plan
@@ -127,8 +127,13 @@ def test_no_row_of_the_table_of_parts_is_cut_in_half(qtbot, tmp_path, size, unit
 @pytest.mark.parametrize("units", ["mm", "in"])
 def test_a_call_with_three_options_is_seen_whole_and_no_setting_is_cut_in_half(qtbot, tmp_path, units):
     hand = shown(qtbot, tmp_path, (1280, 800), units)
+    project = hand.project
+    for kind, x, more in (("loose knot", 600, {"depth": 3.0}), ("run-out", 200, {"angle": 12.0}), ("stain", 900, {})):
+        project, fault = board_readings.mark_fault(project, "board 1", kind, "face", (x, 50), (x + 60, 90))
+        project = board_readings.change_fault(project, "board 1", fault, **more)
+    hand.session.do(edit.held(project, readings=()), "read")
     threes = [c for c in hand.plan.open_calls() if len(c.options) == 3]
-    assert threes
+    assert {c.id.split()[0] for c in threes} >= {"sap", "near", "load", "end"}
     for call in [*threes, *hand.plan.open_calls()]:
         hand.window.show_call(call.id)
         QApplication.processEvents()

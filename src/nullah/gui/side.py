@@ -181,6 +181,7 @@ class Side(QFrame):
         self.settings_area = Rows("settings", spacing=0)
         self.calls_head = label("Your call", "heading")
         self.calls_area = Rows("calls")
+        self._scrolled_to = ""  # the call that was scrolled into sight last
         whole = column(
             self,
             self.settings_head,
@@ -234,6 +235,20 @@ class Side(QFrame):
         self._refresh_calls()
         self._refresh_settings()
         self.calls_area.settle()  # what of the call is put away depends on the settings
+        self._show_open()
+
+    def _show_open(self) -> None:
+        """Scroll the call laid out into sight, once: where others stand before it, it begins at the top."""
+        card, current = self._card_shown, self.current_call()
+        now = current.id if current is not None else ""
+        if card is None or now == self._scrolled_to:
+            return
+        self._scrolled_to = now
+        bar, room = self.calls_area.verticalScrollBar(), self.calls_area.maximumViewportSize().height()
+        bar.setRange(0, max(0, self.calls_area.widget().height() - room))
+        top, bottom = card.y(), card.y() + card.height()
+        if top < bar.value() or bottom > bar.value() + room:
+            bar.setValue(max(0, min(top, bottom - room) if bottom - top <= room else top))
 
     def turn_all(self) -> None:
         """All settings, or the first of them and the call whole."""

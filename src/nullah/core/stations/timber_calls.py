@@ -65,19 +65,19 @@ def end_call(
     def left(off: float) -> str:
         return f"{marked(off, unit=' mm')} lost, {marked(max(0.0, whole - off))} left"
 
-    def cut_into(off: float) -> tuple[str, ...]:
+    def cut_into(off: float) -> str:
         """What is laid there now, and is to be laid elsewhere then."""
         gone = [n.part for n in laid if (n.x < off if end == "left" else n.x + n.length > board.length - off)]
-        return (f"{some(list(map(called, gone)))} no longer fits where it lies",) if gone else ()
+        return f"no longer fits there: {some(list(map(called, gone)))}" if gone else ""
 
     options = (
         Option(
             "clean",
             f"cut at {marked(seen + RUNS_ON)}",
-            (left(seen + RUNS_ON), "past where a check runs on unseen", *cut_into(seen + RUNS_ON)),
+            (left(seen + RUNS_ON), cut_into(seen + RUNS_ON) or "past where a check runs on unseen"),
         ),
         Option(
-            "seen", f"cut at {marked(seen)}", (left(seen), "may still show a hair line in the end", *cut_into(seen))
+            "seen", f"cut at {marked(seen)}", (left(seen), cut_into(seen) or "may still show a hair line in the end")
         ),
         Option("keep", "keep the end", (left(0), f"nothing is laid over the {fault.kind} itself")),
     )
@@ -269,21 +269,19 @@ def _sapwood(board: Board, fault: Defect) -> _Asked:
         new = now.model_copy(update={"straight_edge": opposite})
         return project.model_copy(update={"boards": tuple(new if b.id == board.id else b for b in project.boards)})
 
-    put = f"face edge put on the {opposite} edge, opposite it" if along else "it lies in the middle of the board"
     ways = (
-        _Way(Option("hide", "hide it", ("on inside and hidden faces alone", put), face_edge), fault),
-        _Way(
-            Option("keep", "keep it", ("show parts may have it too", put), face_edge),
-            None,
-        ),
-        _Way(Option("off", "cut it off", (left, "no part has any of it"), face_edge), _refused(fault)),
+        _Way(Option("hide", "hide it", ("on inside and hidden faces alone",), face_edge), fault),
+        _Way(Option("keep", "keep it", ("show parts may have it too",), face_edge), None),
+        _Way(Option("off", "cut it off", (left,), face_edge), _refused(fault)),
     )
     return (
         f"sap {board.id} {fault.id}",
         f"{board.name} has a strip of sapwood {marked(fault.width)} wide. Keep it, hide it or cut it off?",
         ways,
         "hide",
-        "it can still be kept or cut off after the first clean pass, when its colour shows",
+        f"with the face edge on the {opposite} edge it can still be cut off after the first clean pass"
+        if along
+        else "a clean pass shows its colour",
         "Some makers cut all sapwood off, some make a feature of it.",
         f"sapwood {fault.id} {fault.width:.0f} wide at {fault.y:.0f}",
     )
@@ -292,17 +290,11 @@ def _sapwood(board: Board, fault: Defect) -> _Asked:
 def _run_out(board: Board, fault: Defect) -> _Asked:
     """Grain that leaves the face: no load on it, or figure to enjoy."""
     steep = fault.angle >= WEAK
+    lost = f"{marked(fault.length)} x {marked(fault.width)} lost"
     ways = (
         _Way(Option("light", "for light work", ("hidden parts may have it, legs and stretchers not",)), fault),
-        _Way(
-            Option(
-                "reject",
-                "reject it",
-                ("no part is laid over it", f"{marked(fault.length)} x {marked(fault.width)} lost"),
-            ),
-            _refused(fault),
-        ),
-        _Way(Option("figure", "enjoy it as figure", ("panels and lids may show it; plane it from both sides",)), None),
+        _Way(Option("reject", "reject it", (f"no part is laid over it: {lost}",)), _refused(fault)),
+        _Way(Option("figure", "enjoy it as figure", ("panels may show it; plane it from both sides",)), None),
     )
     return (
         f"load {board.id} {fault.id}",
@@ -325,27 +317,11 @@ def _near_under(board: Board, fault: Defect, surface: Surface) -> _Asked:
     near = at_least(LITTLE, over)
     through = fault.model_copy(update={"depth": 0.0})
     words = f"truing takes about {marked(takes)} there, {marked(max(0.0, over))} stays over it"
+    lost = f"{marked(fault.length)} x {marked(fault.width)} lost"
     ways = (
-        _Way(
-            Option(
-                "other",
-                f"plane the {other} first, this {fault.face} last and least",
-                (words, "it stays hidden" if not near else "it may come through all the same"),
-            ),
-            fault if near else None,
-        ),
-        _Way(
-            Option(
-                "through",
-                "plane down to it",
-                (f"it shows on the {fault.face}", "parts are laid as round a knot that shows"),
-            ),
-            through,
-        ),
-        _Way(
-            Option("avoid", "lay nothing over it", (f"{marked(fault.length)} x {marked(fault.width)} lost",)),
-            _refused(fault),
-        ),
+        _Way(Option("other", f"the {other} first, this {fault.face} last", (words,)), fault if near else None),
+        _Way(Option("through", "plane down to it", (f"it shows on the {fault.face}",)), through),
+        _Way(Option("avoid", "lay nothing over it", (lost,)), _refused(fault)),
     )
     return (
         f"near {board.id} {fault.id}",
