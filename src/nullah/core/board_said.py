@@ -46,7 +46,7 @@ OTHER_WORDS = {
 _KINDS = "|".join(sorted((re.escape(k) for k in (*DEFECT_KINDS, *OTHER_WORDS)), key=len, reverse=True))
 _FAULT = re.compile(rf"^(?P<kind>{_KINDS})\b\s*(?:at|from)?\s*(?P<rest>.*)$", re.I)
 _SIDE = re.compile(r",?\s*\b(?:on (?:the )?(?P<side>face|back)|(?P<through>right through|through))\b", re.I)
-_UNDER = re.compile(r",?\s*(?P<mm>[^,]+?)\s+under\b(?:\s+the\s+(?P<side>face|back))?", re.I)
+_UNDER = re.compile(r",\s*(?P<mm>[^,]+?)\s+under\b(?:\s+the\s+(?P<side>face|back))?", re.I)
 _DEGREES = re.compile(r",?\s*(?P<n>\d+(?:[.,]\d+)?)\s*(?:\u00b0|deg(?:rees)?)", re.I)
 _EDGE = re.compile(r"^(?P<which>upper|lower) edge\s*:?\s*(?P<rest>.*)$", re.I)
 _THICK = re.compile(r"^(?:thickness|thick)\s+(?P<mm>.+?)\s+at\s+(?P<rest>.+)$", re.I)
@@ -99,9 +99,7 @@ def _fault(project: Project, board_id: str, match: re.Match[str], today: str) ->
     more: dict[str, Any] = {}
     under, degrees = _UNDER.search(rest), _DEGREES.search(rest)
     if under is not None:
-        more["depth"] = parse_length(
-            under["mm"].rpartition(" x ")[2] if " x " in under["mm"] else under["mm"], project.units
-        )
+        more["depth"] = parse_length(under["mm"], project.units)
         rest = rest[: under.start()] + rest[under.end() :]
     if degrees is not None:
         more["angle"] = _number(degrees["n"])

@@ -82,6 +82,13 @@ def _board(project: Project, board_id: str) -> Board:
     return board
 
 
+def _fault_of(board: Board, fault_id: str) -> Defect:
+    fault = next((d for d in board.defects if d.id == fault_id), None)
+    if fault is None:
+        raise edit.BadEdit("That fault is no longer here.")
+    return fault
+
+
 def moved_fault(project: Project, board: Board, fault: Defect, dx: float, dy: float) -> Defect:
     """A fault shifted on its board, kept on it."""
     x = min(max(0.0, _stop(project, fault.x + dx)), max(0.0, board.length - fault.length))
@@ -92,9 +99,7 @@ def moved_fault(project: Project, board: Board, fault: Defect, dx: float, dy: fl
 def _fault(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
     board_id, _, fault_id = name.partition("/")
     board = _board(project, board_id)
-    fault = next((d for d in board.defects if d.id == fault_id), None)
-    if fault is None:
-        raise edit.BadEdit("That fault is no longer here.")
+    fault = _fault_of(board, fault_id)
     new = moved_fault(project, board, fault, dx, dy)
     defects = tuple(new if d.id == fault_id else d for d in board.defects)
     after = edit.put_board(project, board.model_copy(update={"defects": defects}))
@@ -110,9 +115,7 @@ def _fault_size(project: Project, plan: Plan, name: str, dx: float, dy: float) -
     """The upper right corner of a fault pulled; ``name``: board, fault, and 1 where the side is drawn mirrored, its lower one then."""
     board_id, fault_id, mirrored = name.split("/")
     board = _board(project, board_id)
-    d = next((d for d in board.defects if d.id == fault_id), None)
-    if d is None:
-        raise edit.BadEdit("That fault is no longer here.")
+    d = _fault_of(board, fault_id)
     x1 = min(board.length, _stop(project, d.x + d.length + dx))
     y1 = min(board.width, _stop(project, d.y + d.width + (-dy if mirrored == "1" else dy)))
     new = d.model_copy(update={"length": max(NARROWEST, x1 - d.x), "width": max(NARROWEST, y1 - d.y)})

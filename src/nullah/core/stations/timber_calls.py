@@ -109,6 +109,19 @@ class _Way:
     fault: Defect | None
 
 
+@frozen
+class _Question:
+    """What is asked of a fault, before it is known what was taken."""
+
+    call: str
+    words: str
+    ways: tuple[_Way, ...]
+    recommended: str
+    why: str
+    differ: str
+    asked: str
+
+
 def faults_in_force(
     board: Board, surface: Callable[[Board], Surface], choices: tuple[Choice, ...]
 ) -> tuple[tuple[Defect, ...], list[Call]]:
@@ -127,30 +140,26 @@ def faults_in_force(
         if asked is None:
             kept.append(fault)
             continue
-        call_id, question, ways, recommended, why, differ, facts = asked
-        options = tuple(w.option for w in ways)
+        options = tuple(w.option for w in asked.ways)
         call = Call(
-            call_id,
+            asked.call,
             "timber",
-            question,
+            asked.words,
             options,
-            recommended,
-            why,
-            facts,
-            differ,
-            taken=taken(call_id, options, facts, choices),
+            asked.recommended,
+            asked.why,
+            asked.asked,
+            asked.differ,
+            taken=taken(asked.call, options, asked.asked, choices),
         )
         calls.append(call)
-        now = next(w.fault for w in ways if w.option.id == call.in_force)
+        now = next(w.fault for w in asked.ways if w.option.id == call.in_force)
         if now is not None:
             kept.append(now)
     return tuple(kept), calls
 
 
-_Asked = tuple[str, str, tuple[_Way, ...], str, str, str, str]
-
-
-def _asked_of(board: Board, fault: Defect, surface: Callable[[Board], Surface]) -> _Asked | None:
+def _asked_of(board: Board, fault: Defect, surface: Callable[[Board], Surface]) -> _Question | None:
     """What is asked of a fault; None where nothing is."""
     if fault.kind == "sapwood":
         return _sapwood(board, fault)
@@ -251,7 +260,7 @@ def _over(b: Board) -> Board:
     return b.model_copy(update={"defects": faults, **edges, **sides})
 
 
-def _sapwood(board: Board, fault: Defect) -> _Asked:
+def _sapwood(board: Board, fault: Defect) -> _Question:
     """Keep, hide or cut off a strip of sapwood; decided after the first clean pass, with the face edge put opposite."""
     upper = fault.y + fault.width >= board.width - AT_EDGE
     along = upper or fault.y <= AT_EDGE
@@ -274,7 +283,7 @@ def _sapwood(board: Board, fault: Defect) -> _Asked:
         _Way(Option("keep", "keep it", ("show parts may have it too",), face_edge), None),
         _Way(Option("off", "cut it off", (left,), face_edge), _refused(fault)),
     )
-    return (
+    return _Question(
         f"sap {board.id} {fault.id}",
         f"{board.name} has a strip of sapwood {marked(fault.width)} wide. Keep it, hide it or cut it off?",
         ways,
@@ -287,7 +296,7 @@ def _sapwood(board: Board, fault: Defect) -> _Asked:
     )
 
 
-def _run_out(board: Board, fault: Defect) -> _Asked:
+def _run_out(board: Board, fault: Defect) -> _Question:
     """Grain that leaves the face: no load on it, or figure to enjoy."""
     steep = fault.angle >= WEAK
     lost = f"{marked(fault.length)} x {marked(fault.width)} lost"
@@ -296,7 +305,7 @@ def _run_out(board: Board, fault: Defect) -> _Asked:
         _Way(Option("reject", "reject it", (f"no part is laid over it: {lost}",)), _refused(fault)),
         _Way(Option("figure", "enjoy it as figure", ("panels may show it; plane it from both sides",)), None),
     )
-    return (
+    return _Question(
         f"load {board.id} {fault.id}",
         f"{board.name}: the grain runs out at {fault.angle:.0f}\u00b0 over {marked(fault.length)}. What may be made of it?",
         ways,
@@ -309,7 +318,7 @@ def _run_out(board: Board, fault: Defect) -> _Asked:
     )
 
 
-def _near_under(board: Board, fault: Defect, surface: Surface) -> _Asked:
+def _near_under(board: Board, fault: Defect, surface: Surface) -> _Question:
     """A knot that lies near under a face: what truing leaves over it says which face is planed first."""
     takes = _comes_off(surface, fault)
     over = fault.depth - takes
@@ -323,7 +332,7 @@ def _near_under(board: Board, fault: Defect, surface: Surface) -> _Asked:
         _Way(Option("through", "plane down to it", (f"it shows on the {fault.face}",)), through),
         _Way(Option("avoid", "lay nothing over it", (lost,)), _refused(fault)),
     )
-    return (
+    return _Question(
         f"near {board.id} {fault.id}",
         f"{board.name}: a {fault.kind} lies {marked(fault.depth)} under the {fault.face}. Which face is planed first?",
         ways,

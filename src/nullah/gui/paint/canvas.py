@@ -202,9 +202,10 @@ class Canvas(QWidget):
         """A tag as it is called on the screen: what is pulled by what pulling does, a board by its name, a fault by its kind, a part by
         its own."""
         kind, _, name = tag.partition(":")
-        hint = next((i.hint for i in self.drawing.everything() if getattr(i, "tag", "") == tag and _says_itself(i)), "")
-        if hint:
-            return self.renderer.told(hint)
+        items = [i for i in self.drawing.everything() if isinstance(i, Area | Handle) and i.tag == tag and i.hint]
+        pulled = next((i.hint for i in items if isinstance(i, Handle)), "")
+        if pulled:
+            return self.renderer.told(pulled)
         board_id, _, which = name.partition("/")
         board = next((b for b in self.session.project.boards if b.id in (name, board_id)), None)
         if board is not None:
@@ -215,6 +216,8 @@ class Canvas(QWidget):
         part = next((p for p in self.session.plan.piece.parts if p.id == name), None)
         if part is not None:
             return part.name
+        if items:
+            return self.renderer.told(items[0].hint)
         return f"{kind} {name.replace('/', ' ')}".replace("_", " ").strip()
 
     # ---- pointing
@@ -389,11 +392,6 @@ class Canvas(QWidget):
                 self._take_and_go_on(1 if event.key() == Qt.Key.Key_Tab else -1)
                 return True
         return False
-
-
-def _says_itself(item: object) -> bool:
-    """Whether its hint is what one hears of a thing that is picked: of a handle, and of a month."""
-    return isinstance(item, Handle) or (isinstance(item, Area) and item.tag.startswith("month:"))
 
 
 def _near_line(at: QPointF, points: list[QPointF]) -> bool:

@@ -108,9 +108,9 @@ class Season(QWidget):
 
     # ---- showing
 
-    def refresh(self, board: Board | None = None) -> None:
+    def refresh(self, board: Board | None) -> None:
         """Show the room and the board in hand."""
-        self.board = board = board if isinstance(board, Board) else self.board
+        self.board = board
         session, project = self.session, self.session.project
         air = months(project.room)
         timber = session.plan.timber

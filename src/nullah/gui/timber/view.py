@@ -7,7 +7,7 @@ from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QLineEdit, QSizePolicy, QStackedWidget, QWidget
 
 from nullah.core import board_readings, board_said, edit
-from nullah.core.document import Board
+from nullah.core.document import DEFECT_KINDS, Board
 from nullah.core.pictures.unfolded import Unfolded, unfolded
 from nullah.core.stations.as_made import settles_at
 from nullah.core.stations.readiness import reference_of
@@ -23,21 +23,7 @@ from nullah.gui.widgets import button, column, height_of_whole_lines, label, pic
 
 PENS = ("sound knot", "loose knot", "check", "sapwood", "edge", "thickness")
 OTHERS = "other fault"
-OTHER_PENS = (
-    OTHERS,
-    "split",
-    "shake",
-    "wane",
-    "run-out",
-    "pith",
-    "worm",
-    "stain",
-    "resin",
-    "nail hole",
-    "old mark",
-    "void",
-    "fault",
-)
+OTHER_PENS = (OTHERS, *(k for k in DEFECT_KINDS if k not in PENS))
 THROUGH = (
     "check",
     "split",
