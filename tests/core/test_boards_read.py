@@ -294,3 +294,22 @@ def test_what_is_sawn_in_the_rough_first_is_ready_sooner_by_its_ends_and_edges()
     assert sooner(30, (1000, 200, 50), (1000, 200, 50)) == pytest.approx(0)
     small = [c for c in plan(demo.box()).call("damp board 3").option("wait").consequences if "rough" in c]
     assert len(small) == 1
+
+
+def test_a_natural_edge_is_kept_without_a_joint_and_measured_from_the_other():
+    project = demo.box()  # its first board is wany along the upper edge
+    call = plan(project).call("natural board 1 3")
+    assert call.recommended == "off"
+    assert any(d.kind == "wane" for d in plan(project).timber.faults["board 1"])
+    kept = edit.take(project, call, "keep")
+    assert not any(d.kind == "wane" for d in plan(kept).timber.faults["board 1"])
+    assert kept.boards[0].straight_edge == "lower"
+
+
+def test_sheet_goods_are_looked_over_not_planed():
+    project = demo.box()
+    boards = tuple(b.model_copy(update={"stock": "plywood"}) if b.id == "board 3" else b for b in project.boards)
+    steps = {s.id: s for s in plan(edit.held(project, boards=boards)).bench.steps}
+    assert "not planed" in steps["true bottom"].words
+    assert "thick." not in steps["true bottom"].words
+    assert "gauge" in steps["true A"].words

@@ -238,6 +238,27 @@ def pick(canvas, tag):
     raise AssertionError(f"{tag} cannot be picked by keys")
 
 
+def test_a_picture_taken_square_on_is_read_by_two_lengths(demo_hand, picture):
+    hand = demo_hand
+    hand.go("timber")
+    hand.press("Photograph")
+    hand.press("Load a picture")
+    hand.press("By two lengths")
+    hand.type_in("known along", "845")  # half the board
+    hand.type_in("known across", "91")
+    photo = hand.window.view().photos.photo
+    place = photo.place()
+    k = place.width() / 1200
+    for x, y in ((100, 200), (600, 200), (100, 260)):
+        QTest.mouseClick(
+            photo, Qt.MouseButton.LeftButton, pos=QPoint(round(place.x() + x * k), round(place.y() + y * k))
+        )
+    QApplication.processEvents()
+    corners = hand.project.board_photos[0].corners
+    wanted = ((100, 200), (1100, 200), (1100, 320), (100, 320))
+    assert [tuple(c) for c in corners] == [pytest.approx(c, abs=4 / k) for c in wanted]
+
+
 @pytest.mark.parametrize("name", HOSTILE)
 def test_a_hostile_picture_gets_one_sentence_and_nothing_else_happens(demo_hand, tmp_path, monkeypatch, name):
     path = tmp_path / "picture.png"

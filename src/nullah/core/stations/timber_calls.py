@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 
-from nullah.core.calls import Call, Option, some, taken
+from nullah.core.calls import Call, Change, Option, some, taken, unchanged
 from nullah.core.document import AcceptedLayout, Board, Choice, Defect, Node, Project
 from nullah.core.frozen import frozen
 from nullah.core.layout.model import leaves
@@ -163,6 +163,8 @@ def _asked_of(board: Board, fault: Defect, surface: Callable[[Board], Surface]) 
     """What is asked of a fault; None where nothing is."""
     if fault.kind == "sapwood":
         return _sapwood(board, fault)
+    if fault.kind == "wane" and _along(board, fault)[0]:
+        return _natural_edge(board, fault)
     if fault.kind == "run-out" and fault.angle > 0:
         return _run_out(board, fault)
     if fault.depth > 0 and fault.face != "both" and "knot" in fault.kind:
@@ -260,24 +262,67 @@ def _over(b: Board) -> Board:
     return b.model_copy(update={"defects": faults, **edges, **sides})
 
 
+def _along(board: Board, fault: Defect) -> tuple[bool, bool]:
+    """Whether a strip lies along an edge, and whether that is the upper one."""
+    upper = fault.y + fault.width >= board.width - AT_EDGE
+    return upper or fault.y <= AT_EDGE, upper
+
+
+def _face_edge(board: Board, edge: str) -> Change:
+    """The change that puts a board's face edge on an edge, so that all is measured from there."""
+
+    def change(project: Project) -> Project:
+        boards = tuple(b.model_copy(update={"straight_edge": edge}) if b.id == board.id else b for b in project.boards)
+        return project.model_copy(update={"boards": boards})
+
+    return change
+
+
+def _natural_edge(board: Board, fault: Defect) -> _Question:
+    """A wany edge sawn off, or kept for its look: then no joint is cut on it, and all is measured from the other edge."""
+    _, upper = _along(board, fault)
+    off = board.width - fault.y if upper else fault.y + fault.width
+    opposite = "lower" if upper else "upper"
+    ways = (
+        _Way(
+            Option(
+                "off",
+                "saw it off",
+                (f"{marked(off, unit=' mm')} off there, {marked(max(0.0, board.width - off))} left",),
+            ),
+            fault,
+        ),
+        _Way(
+            Option(
+                "keep",
+                "keep it for its look",
+                (f"no joint on it; measured from the {opposite} edge",),
+                _face_edge(board, opposite),
+            ),
+            None,
+        ),
+    )
+    return _Question(
+        f"natural {board.id} {fault.id}",
+        f"{board.name} has a natural edge over {marked(fault.length)}. Saw it off or keep it?",
+        ways,
+        "off",
+        "a joint needs square wood",
+        "Kept, it is left as it is and takes no joint.",
+        f"wane {fault.id} {fault.width:.0f} wide at {fault.y:.0f}",
+    )
+
+
 def _sapwood(board: Board, fault: Defect) -> _Question:
     """Keep, hide or cut off a strip of sapwood; decided after the first clean pass, with the face edge put opposite."""
-    upper = fault.y + fault.width >= board.width - AT_EDGE
-    along = upper or fault.y <= AT_EDGE
+    along, upper = _along(board, fault)
     off = board.width - fault.y if upper else fault.y + fault.width
     left = (
         f"{marked(off, unit=' mm')} off the width, {marked(max(0.0, board.width - off))} left" if along else "cut round"
     )
     opposite = "lower" if upper else "upper"
 
-    def face_edge(project: Project) -> Project:
-        """The face edge put opposite, so that gauging to width can still take the strip off."""
-        now = next((b for b in project.boards if b.id == board.id), None)
-        if now is None or not along or now.straight_edge == opposite:
-            return project
-        new = now.model_copy(update={"straight_edge": opposite})
-        return project.model_copy(update={"boards": tuple(new if b.id == board.id else b for b in project.boards)})
-
+    face_edge = _face_edge(board, opposite) if along else unchanged
     ways = (
         _Way(Option("hide", "hide it", ("on inside and hidden faces alone",), face_edge), fault),
         _Way(Option("keep", "keep it", ("show parts may have it too",), face_edge), None),

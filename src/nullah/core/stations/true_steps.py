@@ -6,6 +6,7 @@ from nullah.core import cautions
 from nullah.core.measure import marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations import made_up
+from nullah.core.stations.as_made import SHEETS
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.job import Job
 from nullah.core.stations.rough import OVER_THICK
@@ -51,8 +52,39 @@ def steps(job: Job) -> list[Step]:
     return out
 
 
+SHEET_MINUTES = 4.0  # to look a part of sheet goods over (common practice, no source)
+
+
+def _looked_over(t: Trued, part: Part, job: Job) -> Step:
+    """A part of sheet goods is not planed: it is looked over and measured."""
+    layers = job.by_id[t.board].stock == "plywood"
+    words = (
+        f"Sheet goods are not planed: square two edges, then {marked(part.width)} wide. Measure its thickness wherever a dado or a "
+        "groove takes it, and cut that to what is measured"
+        + (
+            ", since layers vary and may have voids: look for them at the edges. Veneer, if any, goes on both faces alike, or it bows."
+            if layers
+            else ". Keep it from damp, which ruins it."
+        )
+    )
+    return Step(
+        f"true {t.id}",
+        "trueup",
+        f"Look over {t.name}",
+        words,
+        told_figure(part.width),
+        part.width,
+        waits=job.waits_for_wood(t.id),
+        minutes=SHEET_MINUTES,
+        cautions=cautions.for_step("shoot"),
+        parts=(t.id,),
+    )
+
+
 def _true(t: Trued, job: Job) -> Step:
     part = job.parts[t.part]
+    if t.board in job.by_id and job.by_id[t.board].stock in SHEETS:
+        return _looked_over(t, part, job)
     x, _, most = t.planing.highest()
     words = _what_to_true(t, part, job.breakdown, t.board in job.trueup.planed_whole)
     if most > 0.05 and not t.measured and t.board not in job.trueup.planed_whole:

@@ -72,3 +72,20 @@ def squared(picture: Floats, corners: Sequence[Point], wide: int, tall: int) -> 
     lower = picture[low, left] * (1 - a) + picture[low, right] * a
     out: Floats = (upper * (1 - b) + lower * b).reshape(tall, wide, 3)
     return out
+
+
+def by_lengths(corner: Point, along: Point, across: Point, shares: Point) -> list[Point]:
+    """The four corners of a rectangle seen square on, from its upper left one and two points of its sides.
+
+    Args:
+        corner: upper left, pixels.
+        along, across: a point on the upper side and one on the left side, pixels.
+        shares: the whole side over what lies between the corner and that point, of each.
+
+    Returns:
+        Upper left, upper right, lower right, lower left, pixels.
+    """
+    u, v = ((p[0] - corner[0]) * share for p, share in ((along, shares[0]), (across, shares[1])))
+    w, x = ((p[1] - corner[1]) * share for p, share in ((along, shares[0]), (across, shares[1])))
+    right, low = (corner[0] + u, corner[1] + w), (corner[0] + v, corner[1] + x)
+    return [corner, right, (right[0] + v, right[1] + x), low]

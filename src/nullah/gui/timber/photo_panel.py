@@ -11,16 +11,16 @@ from PySide6.QtCore import Signal
 from PySide6.QtGui import QImage, QPixmap
 from PySide6.QtWidgets import QFileDialog, QWidget
 
-from nullah.core import board_readings
+from nullah.core import board_readings, measure
 from nullah.core.arrays import np
 from nullah.core.document import Board, BoardPhoto
-from nullah.core.surface.perspective import squared
+from nullah.core.surface.perspective import by_lengths, squared
 from nullah.formats.trouble import FileTrouble
 from nullah.gui.flow import flow
 from nullah.gui.paint.marked_photo import MarkedPhoto
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
-from nullah.gui.widgets import button, column, label
+from nullah.gui.widgets import Field, button, column, label
 
 FILTER = "Pictures (*.jpg *.jpeg *.png *.JPG *.JPEG *.PNG)"
 CORNERS = ("upper left", "upper right", "lower right", "lower left")
@@ -42,7 +42,17 @@ class PhotoPanel(QWidget):
         self.what = label("", "quiet", wrap=True)
         self.choose = button("Load a picture", self.open, "chip", "a photograph of this side of the board, JPEG or PNG")
         self.away = button("Take the picture away", self._drop, "chip")
-        whole = column(self, flow(self.choose, self.away, spacing=5), self.what, self.photo, margins=0, spacing=4)
+        self.by_lengths = button(
+            "By two lengths", self._turn_way, "chip", "a corner and two known lengths, for a picture taken square on"
+        )
+        self.by_lengths.setCheckable(True)
+        self.known = {
+            n: Field(f"known {n}", 66, lambda t, n=n: self._know(n, t), grows=True) for n in ("along", "across")
+        }
+        self._known: dict[tuple[str, str], float] = {}  # by board and way, mm
+        self.lengths = flow("known along", self.known["along"], "known across", self.known["across"], spacing=5)
+        tools = flow(self.choose, self.away, self.by_lengths, self.lengths, spacing=5)
+        whole = column(self, tools, self.what, self.photo, margins=0, spacing=4)
         whole.setStretch(2, 1)
 
     def shown(self) -> BoardPhoto | None:
@@ -50,11 +60,28 @@ class PhotoPanel(QWidget):
         board = self._hand()
         return board_readings.photo_of(self.session.project, board.id, self._side()) if board is not None else None
 
+    def _turn_way(self) -> None:
+        """Four corners, or a corner and two lengths."""
+        self.photo.most = 3 if self.by_lengths.isChecked() else 4
+        self.photo.marks = []
+        self.refresh()
+
+    def _know(self, which: str, text: str) -> None:
+        try:
+            known = measure.parse_positive(text, self.session.project.units, "a length")
+            board = self._hand()
+            self._known[board.id if board is not None else "", which] = known
+        except measure.BadLength as error:
+            self.session.said.emit(str(error), True)
+        self.refresh()
+
     def refresh(self) -> None:
         """Show the picture of the side in hand, and which corner is wanted next."""
         found, side = self.shown(), self._side()
         self.photo.setVisible(found is not None)
         self.away.setVisible(found is not None)
+        self.by_lengths.setVisible(found is not None)
+        self.lengths.setVisible(False)
         self.choose.setText("Load another picture" if found is not None else "Load a picture")
         if found is None:
             self.what.setText(
@@ -63,7 +90,19 @@ class PhotoPanel(QWidget):
             )
             return
         self.photo.show_picture(found.jpeg, found.corners)
-        number = len(self.photo.marks) % 4
+        self.by_lengths.setVisible(True)
+        self.lengths.setVisible(self.photo.most == 3)
+        board = self._hand()
+        for name, field in self.known.items():
+            whole = getattr(board, "length" if name == "along" else "width", 0.0)
+            field.show_text(self.session.figures(self._known.get((board.id if board is not None else "", name), whole)))
+        number = len(self.photo.marks) % self.photo.most
+        if self.photo.most == 3:
+            wanted = ("upper left corner", "point so far along the upper edge", "point so far down the left end")[
+                number
+            ]
+            self.what.setText(f"{found.name}: click the {wanted}. Only a picture taken square on is read right so.")
+            return
         if found.corners and not self.photo.marks:
             self.what.setText(
                 f"{found.name} lies under the {side}. Click the upper left corner to point at the corners anew."
@@ -97,8 +136,12 @@ class PhotoPanel(QWidget):
 
     def _marked(self) -> None:
         board, found = self._hand(), self.shown()
-        if board is not None and found is not None and len(self.photo.marks) == 4:
+        if board is not None and found is not None and len(self.photo.marks) == self.photo.most:
             corners = [(m.x(), m.y()) for m in self.photo.marks]
+            if self.photo.most == 3:
+                known = {n: self._known.get((board.id, n)) for n in ("along", "across")}
+                along, across = known["along"] or board.length, known["across"] or board.width
+                corners = by_lengths(*corners, (board.length / along, board.width / across))
             self.photo.marks = []
             done = self.session.attempt(
                 f"{found.name} squared",
