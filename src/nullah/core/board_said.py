@@ -24,12 +24,13 @@ from nullah.core.board_readings import (
 )
 from nullah.core.document import DEFECT_KINDS, Project
 from nullah.core.edit import BadEdit, held, put_board
-from nullah.core.measure import BadLength, parse_length
+from nullah.core.measure import BadLength, marked, parse_length
 from nullah.core.wood.species import UnknownSpecies, own_name
 
+SAMPLE = f"loose knot at {marked(512)}, {marked(40)}, {marked(30)} x {marked(27)}"  # in the unit shown, once it is told
 HOW = (
-    'Say what you see, like "loose knot at 512, 40, 30 x 27 on the back", "upper edge 0, 182; 1180, 170", "thickness 22.6 at 60, 20", '
-    '"rings 35 heart face", "reads 10.4" or "wood plum 4.3/9.1 hard".'
+    f'Say what you see, like "{SAMPLE} on the back", "upper edge 0, {marked(182)}; {marked(1180)}, {marked(170)}", '
+    f'"thickness {marked(22.6)} at {marked(60)}, {marked(20)}", "rings 35 heart face", "reads 10.4" or "wood plum 4.3/9.1 hard".'
 )
 USUAL = 20.0  # mm each way: a fault whose size is not told
 OTHER_WORDS = {
@@ -137,7 +138,8 @@ def _edge(project: Project, board_id: str, match: re.Match[str], today: str) -> 
         figures = _lengths(project, point.replace(":", ", "))
         if len(figures) != 2:
             raise BadEdit(
-                f'Write points of the edge as "{which} edge 0, 182; 1180, 170": from the left end, then from the lower edge.'
+                f'Write points of the edge as "{which} edge 0, {marked(182)}; {marked(1180)}, {marked(170)}": from the left end, then '
+                "from the lower edge."
             )
         after = bend_edge(after, board_id, which, figures[0], figures[1])
     return after, f"{name}: {which} edge as drawn", ""
@@ -146,7 +148,9 @@ def _edge(project: Project, board_id: str, match: re.Match[str], today: str) -> 
 def _thick(project: Project, board_id: str, match: re.Match[str], today: str) -> tuple[Project, str, str]:
     figures = _lengths(project, match["rest"])
     if len(figures) != 2:
-        raise BadEdit('Say where, like "thickness 22.6 at 60, 20": from the left end, then from the lower edge.')
+        raise BadEdit(
+            f'Say where, like "thickness {marked(22.6)} at {marked(60)}, {marked(20)}": from the left end, then from the lower edge.'
+        )
     mm = parse_length(match["mm"], project.units)
     return (
         caliper(project, board_id, figures[0], figures[1], mm),

@@ -23,7 +23,7 @@ from nullah.core.wood.warp import end_changes
 
 ON_EDGE = 2.0  # mm: a fault so near to an edge shows on it
 LARGER = 12.0  # times larger than life what drying does to an end is drawn
-LEAST_CUP = 0.05  # mm: less is not told
+LEAST_CUP, LEAST_MOVE = 0.25, 0.25  # mm: less is not told
 DIAL = 0.62  # of the width of an end: how far from its middle the hand on the pith stands
 
 
@@ -283,9 +283,13 @@ def _what_it_will_do(at: Unfolded, settles: float) -> Text:
         words = f"settled: the room keeps it at {settles:.1f} %"
     else:
         side = "face" if hollow > 0 else "back"
-        words = (
-            f"from {b.moisture:g} to {settles:.1f} % it {'narrows' if moves < 0 else 'widens'} {marked(abs(moves))}"
-            + (f" and cups {marked(abs(hollow))}, hollow on the {side}" if abs(hollow) >= LEAST_CUP else "")
+        much = (
+            f"{'narrows' if moves < 0 else 'widens'} {marked(abs(moves))}"
+            if abs(moves) >= LEAST_MOVE
+            else "hardly moves"
+        )
+        words = f"from {b.moisture:g} to {settles:.1f} % it {much}" + (
+            f" and cups {marked(abs(hollow))}, hollow on the {side}" if abs(hollow) >= LEAST_CUP else ""
         )
     return Text((b.length, high + at.gap * 0.45), words, size=11, ink="decision", align="right")
 

@@ -86,8 +86,6 @@ class TimberView(QWidget):
         self.say.setObjectName("say what you see")
         self.say.setAccessibleName("say what you see on the board, in a line")
         self.say.setMinimumWidth(300)
-        self.say.setPlaceholderText("or say: loose knot at 512, 40, 30 x 27")
-        self.say.setToolTip(board_said.HOW)
         self.say.returnPressed.connect(self._say)
         pens = flow("Draw:", *self.pens.values(), self.other_pens, spacing=5)
         self.season = Season(session, theme)
@@ -352,6 +350,8 @@ class TimberView(QWidget):
         """Show the board in hand and the others."""
         board = self.board()
         self.empty.setVisible(board is None)
+        self.say.setPlaceholderText(self.session.told(f"or say: {board_said.SAMPLE}"))
+        self.say.setToolTip(self.session.told(board_said.HOW))
         self.rack.refresh(self.hand())
         if board is None and not self.photos.isHidden():
             self.photos.hide()
