@@ -25,6 +25,10 @@ NO_LENGTH = {
     "humidity_wet": " %",
     "moisture": " %",
     "opening": " %",
+    "percent": " %",
+    "humidity": " %",
+    "celsius": " degrees",
+    "angle": " degrees",
 }
 SPOKEN = {
     "value": "size",
@@ -48,6 +52,13 @@ SPOKEN = {
     "done": "list of steps done",
     "cut": "list of cut parts",
     "choices": "list of calls taken",
+    "defects": "list of faults",
+    "upper": "list of points of the upper edge",
+    "lower": "list of points of the lower edge",
+    "moistures": "list of readings",
+    "percent": "reading of moisture",
+    "angle": "angle at which the grain runs out",
+    "bears": "choice of what may hold it",
 }
 _BOUNDS = {
     "greater_than": ("gt", "more than"),
