@@ -313,3 +313,26 @@ def test_sheet_goods_are_looked_over_not_planed():
     assert "not planed" in steps["true bottom"].words
     assert "thick." not in steps["true bottom"].words
     assert "gauge" in steps["true A"].words
+
+
+def spare(thickness, cup=0.0):
+    """The demo with one more board of elm, and its lid of 8 the one part of that wood."""
+    board = Board(
+        id="spare", name="Spare", species="American elm", length=600, width=180, thickness=thickness, moisture=10
+    )
+    read = (Reading(target="spare", kind="cup", at=300, value=cup),) if cup else ()
+    project = edit.put_board(demo.box(), board)
+    return edit.held(project, readings=(*project.readings, *read))
+
+
+def test_a_board_too_thin_or_too_cupped_is_put_aside_or_ripped_first():
+    assert plan(spare(13)).call("thin spare") is None
+    thin = plan(spare(7)).call("thin spare")
+    assert (thin.recommended, "thin" in thin.question) == ("aside", True)
+    assert edit.take(spare(7), thin, "aside").whole == ("spare",)
+    # 10 less a cup of 4 leaves 6; ripped, 10 less 1 leaves 9, and 8 are wanted
+    cupped = plan(spare(10, -4.0)).call("thin spare")
+    assert (cupped.recommended, "cupped" in cupped.question) == ("rip", True)
+    assert "each half gives 9" in told(" ".join(cupped.option("rip").consequences))
+    deep = plan(spare(10, 9.0)).call("thin spare")  # 10 less 2.25 is too little too
+    assert [o.id for o in deep.options] == ["aside", "use"]

@@ -8,7 +8,7 @@ from nullah.core.frozen import frozen
 from nullah.core.pieces.part import Part
 from nullah.core.stations.as_made import AsMade
 from nullah.core.stations.made import PieceResult
-from nullah.core.stations.timber_calls import end_call, end_of, face_call, faults_in_force, laid_on, lost_by
+from nullah.core.stations.timber_calls import end_call, end_of, face_call, faults_in_force, laid_on, lost_by, thin_call
 from nullah.core.surface.readings import Surface, fit
 from nullah.core.wood.seasoned import WoodOfParts
 
@@ -82,8 +82,8 @@ def work(
         faults[board.id], more = faults_in_force(board, surfaces, choices)
         calls += more
         face = face_call(board, any(r.target == board.id for r in readings), choices)
-        if face is not None:
-            calls.append(face)
+        thin = thin_call(board, piece.parts, readings, on_board.get(board.id, ()), choices)
+        calls += [one for one in (face, thin) if one is not None]
         ends = [(fault, end) for fault in board.defects if (end := end_of(fault, board))]
         lost = {"left": 0.0, "right": 0.0}
         for fault, end in ends:  # what the other end loses is known before an end is weighed

@@ -5,11 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 
 from nullah.core.calls import Call, Change, Option, some, taken, unchanged
-from nullah.core.document import AcceptedLayout, Board, Choice, Defect, Node, Project
+from nullah.core.document import AcceptedLayout, Board, Choice, Defect, Node, Project, Reading
 from nullah.core.frozen import frozen
 from nullah.core.layout.model import leaves
 from nullah.core.measure import at_least, marked
+from nullah.core.pieces.part import Part
 from nullah.core.surface.readings import Surface
+from nullah.core.wood.species import species
 
 RUNS_ON = 25.0  # mm a check or split runs further than it shows (common practice, no source)
 AT_END = 8.0  # mm: a check that begins nearer than this to an end is an end check
@@ -227,6 +229,44 @@ def face_call(board: Board, read: bool, choices: tuple[Choice, ...]) -> Call | N
         asked,
         differ="Figure may be worth a knot: some makers show the livelier face.",
         taken=taken(call_id, options, asked, choices),
+    )
+
+
+def thin_call(
+    board: Board, parts: Sequence[Part], readings: Sequence[Reading], laid: Sequence[Node], choices: tuple[Choice, ...]
+) -> Call | None:
+    """A board that is too thin, or too cupped, for every part of its wood: a cup of so much takes so much off the thickness, and ripped
+    down the middle each half keeps a quarter of it (geometry of the circle)."""
+    wanted = min(
+        (p.thickness for p in parts if not p.cut and species(p.species) is species(board.species)), default=0.0
+    )
+    cup = max((abs(r.value) for r in readings if r.target == board.id and r.kind == "cup"), default=0.0)
+    left = board.thickness - cup
+    if board.sawn or laid or not wanted or at_least(left, wanted):
+        return None
+    halves = board.thickness - cup / 4
+    rip = cup > 0 and at_least(halves, wanted)
+    call_id = f"thin {board.id}"
+    told = f"{marked(max(0.0, left))} at most, {marked(wanted)} wanted"
+
+    def aside(project: Project) -> Project:
+        return project.model_copy(update={"whole": tuple(dict.fromkeys((*project.whole, board.id)))})
+
+    options = (
+        Option("aside", "put it aside", (told, "nothing is laid on it"), aside),
+        *((Option("rip", "rip it down the middle first", (f"each half gives {marked(halves)}",)),) if rip else ()),
+        Option("use", "use it all the same", ("for what is found to want less",)),
+    )
+    facts = f"{left:.1f} of {wanted:.1f}, cup {cup:.1f}"
+    return Call(
+        call_id,
+        "timber",
+        f"{board.name} is too {'cupped' if board.thickness >= wanted else 'thin'} for any part of its wood. Use it?",
+        options,
+        "rip" if rip else "aside",
+        "half as wide it is a quarter as hollow" if rip else "no part comes out of it at its thickness",
+        facts,
+        taken=taken(call_id, options, facts, choices),
     )
 
 
