@@ -1,5 +1,7 @@
 """Boards: what their faults ask, what is said of them, when they are ready, sheet goods and reclaimed wood."""
 
+import math
+
 import pytest
 
 from nullah.core import board_readings, demo, edit
@@ -9,6 +11,7 @@ from nullah.core.calls import some
 from nullah.core.document import Board, Month, Reading, Room
 from nullah.core.edit import BadEdit
 from nullah.core.measure import told
+from nullah.core.pictures.unfolded import Unfolded
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.plan import plan
 from nullah.core.stations import as_made
@@ -336,3 +339,8 @@ def test_a_board_too_thin_or_too_cupped_is_put_aside_or_ripped_first():
     assert "each half gives 9" in told(" ".join(cupped.option("rip").consequences))
     deep = plan(spare(10, 9.0)).call("thin spare")  # 10 less 2.25 is too little too
     assert [o.id for o in deep.options] == ["aside", "use"]
+
+
+def test_a_pith_in_the_very_middle_still_lies_some_way():
+    board = edit.held(demo.box().boards[0], pith_distance=1e-300)
+    assert math.hypot(*Unfolded(board).pith_way()) == pytest.approx(1)

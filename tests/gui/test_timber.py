@@ -350,3 +350,13 @@ def test_a_copy_has_all_that_was_read_off_the_board_but_its_readings(demo_hand):
     assert not [r for r in demo_hand.project.readings if r.target == new.id]
     assert board_readings.photo_of(demo_hand.project, new.id, "face") is None
     assert told(new.name) == "Board 5"
+
+
+def test_a_damaged_picture_in_a_file_is_no_picture_and_no_trouble(demo_hand):
+    damaged = board_readings.put_photo(demo_hand.project, "board 1", "face", "a.jpg", "AAAAA", 100, 100)
+    damaged = board_readings.square_photo(damaged, "board 1", "face", [(0, 0), (90, 0), (90, 90), (0, 90)])
+    demo_hand.session.do(damaged, "a damaged picture")
+    demo_hand.go("timber")
+    assert demo_hand.window.view().canvas.photos == {}
+    demo_hand.press("Photograph")
+    demo_hand.window.grab()

@@ -115,7 +115,8 @@ def own_woods(project: Project) -> tuple[str, ...]:
 
 
 def copy_board(project: Project, board_id: str) -> tuple[Project, str]:
-    """The project with a second board like one, all that was read off it apart from its readings; and the new board's id.
+    """The project with a second board like one, all that was seen on it but no reading of its surface or its moisture by day; and the
+    new board's id.
 
     Raises:
         BadEdit: there is no such board, or there are as many as a project takes.
@@ -123,7 +124,7 @@ def copy_board(project: Project, board_id: str) -> tuple[Project, str]:
     board = board_of(project, board_id)
     new = fresh_id("board", {b.id for b in project.boards})
     name = fresh_id(board.name.rstrip("0123456789 ") or "Board", {b.name for b in project.boards})
-    return put_board(project, held(board, id=new, name=name, sawn=False)), new
+    return put_board(project, held(board, id=new, name=name, sawn=False, moistures=())), new
 
 
 # ---- moisture

@@ -113,7 +113,8 @@ def _fault_turned(project: Project, plan: Plan, name: str, dx: float, dy: float)
 
 def _fault_size(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
     """The upper right corner of a fault pulled; ``name``: board, fault, and 1 where the side is drawn mirrored, its lower one then."""
-    board_id, fault_id, mirrored = name.split("/")
+    rest, _, mirrored = name.rpartition("/")
+    board_id, _, fault_id = rest.partition("/")
     board = _board(project, board_id)
     d = _fault_of(board, fault_id)
     x1 = min(board.length, _stop(project, d.x + d.length + dx))
@@ -127,7 +128,8 @@ def _fault_size(project: Project, plan: Plan, name: str, dx: float, dy: float) -
 
 def _edge_point(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
     """A point of a tapering or wany edge, kept between its neighbours and on the board."""
-    board_id, which, number = name.split("/")
+    rest, _, number = name.rpartition("/")
+    board_id, _, which = rest.rpartition("/")
     board, n = _board(project, board_id), int(number)
     points = getattr(board, which)
     if n >= len(points):
@@ -143,7 +145,7 @@ def _edge_point(project: Project, plan: Plan, name: str, dx: float, dy: float) -
 
 def _rings(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
     """The hand on the pith of the left end pulled round: the rings turn with it."""
-    board_id, _, over = name.partition("/")
+    board_id, _, over = name.rpartition("/")
     board = _board(project, board_id)
     at = Unfolded(board, over == "1")
     (out, up), (_, reach) = at.pith_way(), at.dial()
@@ -164,7 +166,7 @@ TURN = math.radians(5.0)  # of the rings by a key
 
 def _rings_nudged(project: Project, plan: Plan, name: str, along: int, up: int) -> Gesture:
     """The rings turned by keys, five degrees each: right and up one way, left and down the other."""
-    board_id, _, over = name.partition("/")
+    board_id, _, over = name.rpartition("/")
     board = _board(project, board_id)
     at = Unfolded(board, over == "1")
     out, high = at.pith_way()

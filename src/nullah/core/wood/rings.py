@@ -19,6 +19,7 @@ from nullah.core.frozen import frozen
 Point = tuple[float, float]
 Run = tuple[Point, ...]
 STEPS = 28  # points along a face
+LEAST_AWAY = 1.0  # mm: no pith is told nearer to the middle of an end, so that there is always a way to it
 
 
 @frozen
@@ -62,7 +63,7 @@ def rings(wood: Wood, length: float, width: float, thickness: float) -> Rings:
     angle = math.radians(wood.ring_angle)
     side = 1 if (wood.pith == "upper" if wood.pith else c[1] < 0.5) else -1
     if wood.away > 0:
-        away = wood.away
+        away = max(LEAST_AWAY, wood.away)
     elif wood.ring_angle > 45:  # the pith lies beyond an edge
         away += width / 2 * math.sin(angle)
     y = width / 2 + side * away * math.sin(angle)

@@ -42,7 +42,7 @@ class MarkedPhoto(QWidget):
         """Show a picture, a JPEG in base64, with marks that are settled, in its pixels; those set by hand go with another picture."""
         if jpeg != self._of:
             self._of = jpeg
-            self._pixels.loadFromData(base64.b64decode(jpeg))
+            self._pixels.loadFromData(picture_bytes(jpeg))
             self.marks = []
             self.cross = QPointF(self._pixels.width() / 2, self._pixels.height() / 2)
         self.known = tuple(QPointF(x, y) for x, y in known)
@@ -119,3 +119,11 @@ class MarkedPhoto(QWidget):
             closed = places[:1] if len(places) == self.most > 2 else []
             for a, b in pairwise([*places, *closed]):
                 painter.drawLine(a, b)
+
+
+def picture_bytes(jpeg: str) -> bytes:
+    """A picture's bytes from base64 text; none where that is no such text, as in a damaged file."""
+    try:
+        return base64.b64decode(jpeg)
+    except ValueError:
+        return b""

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import base64
 from collections.abc import Callable
 from functools import lru_cache
 from pathlib import Path
@@ -17,13 +16,14 @@ from nullah.core.document import Board, BoardPhoto
 from nullah.core.surface.perspective import by_lengths, squared
 from nullah.formats.trouble import FileTrouble
 from nullah.gui.flow import flow
-from nullah.gui.paint.marked_photo import MarkedPhoto
+from nullah.gui.paint.marked_photo import MarkedPhoto, picture_bytes
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.widgets import Field, button, column, label
 
 FILTER = "Pictures (*.jpg *.jpeg *.png *.JPG *.JPEG *.PNG)"
 CORNERS = ("upper left", "upper right", "lower right", "lower left")
+PIXELS = 400_000  # of a squared picture: some 100 MB while it is worked
 WIDE = 1200  # pixels of a squared picture, of a board that is longer than wide
 
 
@@ -166,14 +166,15 @@ def laid_under(found: BoardPhoto, board: Board) -> QPixmap | None:
     """A picture with its perspective taken out, its sides those of the board; None before its corners are told."""
     if len(found.corners) != 4:
         return None
-    tall = max(8, min(WIDE, round(WIDE * board.width / board.length)))
-    return _squared(found.jpeg, found.corners, WIDE, tall)
+    wide = max(8, min(WIDE, round((PIXELS * board.length / board.width) ** 0.5)))
+    tall = max(8, min(WIDE, round(wide * board.width / board.length)))
+    return _squared(found.jpeg, found.corners, wide, tall)
 
 
 @lru_cache(maxsize=8)
 def _squared(jpeg: str, corners: tuple[tuple[float, float], ...], wide: int, tall: int) -> QPixmap | None:
     image = QImage()
-    if not image.loadFromData(base64.b64decode(jpeg)):
+    if not image.loadFromData(picture_bytes(jpeg)):
         return None
     image = image.convertToFormat(QImage.Format.Format_RGB888)
     flat = np.frombuffer(image.constBits(), dtype=np.uint8).reshape(image.height(), image.bytesPerLine())

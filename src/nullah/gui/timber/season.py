@@ -116,8 +116,14 @@ class Season(QWidget):
         timber = session.plan.timber
         month = date.fromisoformat(self.today()).month
         self.year.show_drawing(year.picture(board, air, month, session.figure))
+        told_air = [h for _, h in air]
+        shown = {
+            "temperature": sum(c for c, _ in air) / len(air),
+            "humidity_dry": min(told_air),
+            "humidity_wet": max(told_air),
+        }
         for name, field in self.room.items():
-            field.show_text(f"{getattr(project.room, name):g}")
+            field.show_text(f"{shown[name] if project.room.months else getattr(project.room, name):.3g}")
         usual = next((n for n, y in USUAL.items() if y == project.room.months_as_told), AS_TOLD)
         self.usual.setCurrentText(usual)
         self.living_words = f"Wood settles there between {timber.dry:.1f} and {timber.wet:.1f} %."
