@@ -22,6 +22,7 @@ from nullah.core.wood.room import USUAL, between
 from nullah.core.wood.seasoned import sooner
 from nullah.core.wood.species import ALL, species
 from nullah.formats import project_file, reminders
+from nullah.formats.trouble import FileTrouble
 
 TODAY = "2026-03-24"
 DRYING = (("2026-03-02", 17.0), ("2026-03-08", 15.3), ("2026-03-14", 14.1), ("2026-03-20", 13.2), ("2026-03-24", 12.7))
@@ -344,3 +345,12 @@ def test_a_board_too_thin_or_too_cupped_is_put_aside_or_ripped_first():
 def test_a_pith_in_the_very_middle_still_lies_some_way():
     board = edit.held(demo.box().boards[0], pith_distance=1e-300)
     assert math.hypot(*Unfolded(board).pith_way()) == pytest.approx(1)
+
+
+@pytest.mark.parametrize("day", ["2026-02-30", "2026-99-99", "20260324", "2026-W13-2", "soon", ""])
+def test_what_is_no_day_is_refused_in_files_and_edits_alike(day):
+    with pytest.raises(BadEdit, match="is no day"):
+        board_readings.read_moisture(demo.box(), "board 1", day, 10.0)
+    text = project_file.dumps(demo.box()).replace("2026-10-08", day)
+    with pytest.raises(FileTrouble, match="is no day"):
+        project_file.loads(text, "damaged")

@@ -358,5 +358,9 @@ def test_a_damaged_picture_in_a_file_is_no_picture_and_no_trouble(demo_hand):
     demo_hand.session.do(damaged, "a damaged picture")
     demo_hand.go("timber")
     assert demo_hand.window.view().canvas.photos == {}
+    for corners in ((), ((0, 0), (1, 1)), ((0, 0), (50, 0), (90, 0), (0, 90))):  # none, two, three on a line
+        photo = damaged.board_photos[0].model_copy(update={"corners": corners})
+        demo_hand.session.do(damaged.model_copy(update={"board_photos": (photo,)}), "other corners")
+        assert demo_hand.window.view().canvas.photos == {}
     demo_hand.press("Photograph")
     demo_hand.window.grab()

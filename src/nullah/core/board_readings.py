@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from datetime import date
 from typing import Any
 
 from nullah.core.document import Board, BoardPhoto, Defect, MoistureReading, Project, Reading, Reference
@@ -138,7 +137,6 @@ def read_moisture(project: Project, board_id: str, day: str, percent: float) -> 
         BadEdit: there is no such board, the day is none, or the percentage.
     """
     board = board_of(project, board_id)
-    _a_day(day)
     new = made(MoistureReading, day=day, percent=percent)
     log = tuple(sorted((*(m for m in board.moistures if m.day != day), new), key=lambda m: m.day))
     return put_board(project, held(board, moistures=log, moisture=log[-1].percent))
@@ -157,16 +155,8 @@ def read_reference(project: Project, species: str, day: str, percent: float) -> 
     Raises:
         BadEdit: the day is none, or the percentage.
     """
-    _a_day(day)
     new = made(Reference, species=species, day=day, percent=percent)
     return changed(project, references=(*(r for r in project.references if (r.species, r.day) != (species, day)), new))
-
-
-def _a_day(day: str) -> None:
-    try:
-        date.fromisoformat(day)
-    except ValueError:
-        raise BadEdit(f'"{day[:20]}" is no day; write it like 2026-03-24.') from None
 
 
 # ---- a photograph

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from datetime import date
 from itertools import pairwise
 from typing import Annotated, Any, Literal, get_args
 
-from pydantic import Field, model_validator
+from pydantic import AfterValidator, Field, model_validator
 
 from nullah.core.value import Length, Percent, Position, Value, Word
 
@@ -50,14 +51,23 @@ class Defect(Value):
     bears: Literal["by role", "any part", "no part"] = "by role"
 
 
-DAY = r"^\d{4}-\d{2}-\d{2}$"
+def _a_day(day: str) -> str:
+    try:
+        if date.fromisoformat(day).isoformat() == day:
+            return day
+    except ValueError:
+        pass
+    raise ValueError(f'"{day[:20]}" is no day; write it like 2026-03-24')
+
+
+Day = Annotated[str, Field(max_length=10), AfterValidator(_a_day)]  # ISO 8601
 EdgePoints = Annotated[tuple[tuple[Position, Position], ...], Field(max_length=200)]
 
 
 class MoistureReading(Value):
     """Moisture content read on a day (ISO 8601), percent."""
 
-    day: Annotated[str, Field(pattern=DAY)]
+    day: Day
     percent: Annotated[float, Field(gt=0, le=100)]
 
 
@@ -121,7 +131,7 @@ class Reference(Value):
     """A reading of a piece of that species that has always lived in the room: what boards there settle at."""
 
     species: Word
-    day: Annotated[str, Field(pattern=DAY)]
+    day: Day
     percent: Annotated[float, Field(gt=0, le=60)]
 
 

@@ -70,6 +70,7 @@ def days_to_wait(thickness: float, excess: float) -> int:
     return max(LEAST_WAIT, math.ceil(days - 1e-9))
 
 
+LEAST_SIDE = 0.1  # mm: nothing thinner is reckoned with
 ALONG = 12.0  # times as fast as across moisture moves along the grain: 10 to 15 (Wood Handbook, FPL-GTR-282, chapter 4, from memory)
 
 
@@ -83,7 +84,8 @@ def sooner(days: float, board: tuple[float, float, float], piece: tuple[float, f
         board, piece: length, width and thickness, mm.
     """
 
-    def rate(length: float, width: float, thickness: float) -> float:
-        return ALONG / length**2 + 1 / width**2 + 1 / thickness**2
+    def rate(*sides: float) -> float:
+        along, width, thickness = (max(LEAST_SIDE, side) for side in sides)
+        return ALONG / along**2 + 1 / width**2 + 1 / thickness**2
 
     return days * (1 - rate(*board) / rate(*piece))

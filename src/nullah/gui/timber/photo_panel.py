@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QFileDialog, QWidget
 from nullah.core import board_readings, measure
 from nullah.core.arrays import np
 from nullah.core.document import Board, BoardPhoto
-from nullah.core.surface.perspective import by_lengths, squared
+from nullah.core.surface.perspective import by_lengths, convex, squared
 from nullah.formats.trouble import FileTrouble
 from nullah.gui.flow import flow
 from nullah.gui.paint.marked_photo import MarkedPhoto, picture_bytes
@@ -163,8 +163,9 @@ class PhotoPanel(QWidget):
 
 
 def laid_under(found: BoardPhoto, board: Board) -> QPixmap | None:
-    """A picture with its perspective taken out, its sides those of the board; None before its corners are told."""
-    if len(found.corners) != 4:
+    """A picture with its perspective taken out, its sides those of the board; None before its corners are told, and where a
+    damaged file has others than a board's."""
+    if not convex(found.corners):
         return None
     wide = max(8, min(WIDE, round((PIXELS * board.length / board.width) ** 0.5)))
     tall = max(8, min(WIDE, round(wide * board.width / board.length)))
