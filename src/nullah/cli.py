@@ -8,7 +8,7 @@ import json
 import os
 import sys
 import types
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -172,25 +172,23 @@ def _do(command: str, given: argparse.Namespace) -> int:
 def _kinds(words: list[str]) -> int:
     from nullah.core.pieces.kinds import KINDS
 
-    if words in (["--help"], ["-h"]):
-        print("nullah kinds prints the kinds of piece and what each asks, as JSON.")
-        return 0
-    if words:
-        return _refuse("Write nullah kinds, with nothing after it.")
-
-    print(json.dumps([k.described() for k in KINDS.values()], indent=1, ensure_ascii=False))
-    return 0
+    return _listed("kinds", "the kinds of piece and what each asks", words, KINDS.values())
 
 
 def _species(words: list[str]) -> int:
     from nullah.core.wood.species import ALL
 
+    return _listed("species", "the species that are known, with the sources of every figure", words, ALL.values())
+
+
+def _listed(command: str, what: str, words: list[str], things: Iterable[Any]) -> int:
+    """Print what each of some things is, as JSON; the exit code."""
     if words in (["--help"], ["-h"]):
-        print("nullah species prints the species that are known, with the sources of every figure, as JSON.")
+        print(f"nullah {command} prints {what}, as JSON.")
         return 0
     if words:
-        return _refuse("Write nullah species, with nothing after it.")
-    print(json.dumps([s.described() for s in ALL.values()], indent=1, ensure_ascii=False))
+        return _refuse(f"Write nullah {command}, with nothing after it.")
+    print(json.dumps([thing.described() for thing in things], indent=1, ensure_ascii=False))
     return 0
 
 

@@ -12,8 +12,11 @@ from hypothesis import strategies as st
 from nullah.core import demo, edit
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Text, moved
 from nullah.core.ink import DARK, HEAT, PAPER
-from nullah.core.pictures import boards, frame, joint, movement, piece, standing, surface, wood
+from nullah.core.pictures import boards, drying, frame, joint, movement, piece, standing, surface, wood, year
+from nullah.core.pictures.unfolded import Unfolded, unfolded
 from nullah.core.plan import plan
+from nullah.core.stations.as_made import months, settles_at
+from nullah.core.stations.readiness import readiness
 from nullah.core.wood.rings import Wood, on_end, on_face, rings
 from nullah.core.wood.species import ALL
 
@@ -21,11 +24,22 @@ PLAN = plan(demo.box())
 PROJECT = PLAN.project
 
 
+def unfolded_boards():
+    for board in PROJECT.boards:
+        for over in (False, True):
+            fault = board.defects[0].id
+            span = PLAN.timber.spans[board.id]
+            yield unfolded(Unfolded(board, over), span, fault, PROJECT.readings, settles_at(PROJECT.room))
+
+
 def every_picture():
     yield piece.of(PLAN)
     yield standing.of(PLAN)
     yield standing.of(PLAN, 0.7)
-    yield boards.as_found(PROJECT.boards, PLAN.timber.spans, "board 1")
+    yield from unfolded_boards()
+    yield year.picture(PROJECT.boards[0], months(PROJECT.room), 3, lambda mm: f"{mm:.1f}")
+    dried = PROJECT.boards[2]
+    yield drying.picture(dried, readiness(dried, PROJECT.references), 9.9, "2026-11-20")
     yield boards.laid_out(PROJECT.boards, replace(PLAN.breakdown, cut=frozenset({"A"})), "A")
     for t in (*PLAN.trueup.boards, *PLAN.trueup.parts):
         yield surface.picture(t)
@@ -50,7 +64,7 @@ def test_every_picture_names_only_inks_that_there_are():
 
 
 def test_dimensions_say_what_they_span():
-    for drawing in (piece.of(PLAN), boards.as_found(PROJECT.boards, PLAN.timber.spans)):
+    for drawing in (piece.of(PLAN), *unfolded_boards()):
         for item in drawing.items:
             if isinstance(item, Dimension):
                 assert abs(item.a[0] - item.b[0]) + abs(item.a[1] - item.b[1]) == pytest.approx(item.mm), item
@@ -142,11 +156,10 @@ def test_moving_a_drawing_keeps_its_size():
     assert Drawing().extent() == (0, 0, 1, 1)
 
 
-@pytest.mark.parametrize("laid", [False, True])
-def test_boards_lie_clear_of_each_other(laid):
+def test_boards_lie_clear_of_each_other():
     found, few = demo.project().boards, demo.boards()
     for some in (found, few):
-        at = boards.rows(some, laid)
+        at = boards.rows(some)
         for above, below in itertools.pairwise(some):
             assert at[below.id] + below.width < at[above.id]
 

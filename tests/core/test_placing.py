@@ -9,9 +9,11 @@ from hypothesis import strategies as st
 
 from nullah.core import demo
 from nullah.core.drawing import Area, Dimension, Drawing, Text, rectangle
-from nullah.core.pictures import boards, joint, piece
+from nullah.core.pictures import joint, piece
+from nullah.core.pictures.unfolded import Unfolded, unfolded
 from nullah.core.placing import place, shared
 from nullah.core.plan import plan
+from nullah.core.stations.as_made import settles_at
 
 PLAN = plan(demo.box())
 
@@ -26,7 +28,8 @@ def placed(drawing, k):
 
 def pictures():
     yield "piece", piece.of(PLAN)
-    yield "boards", boards.as_found(PLAN.project.boards, PLAN.timber.spans, "board 1")
+    for b in PLAN.project.boards:
+        yield b.id, unfolded(Unfolded(b), PLAN.timber.spans[b.id], "", (), settles_at(PLAN.project.room))
     for one in PLAN.joints.joints:
         yield one.id, joint.side_by_side(one.faces)
 

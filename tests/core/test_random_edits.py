@@ -9,8 +9,10 @@ from nullah.core import demo, edit, piece_edits, step_edits
 from nullah.core.document import Project
 from nullah.core.measure import BadLength
 from nullah.core.pictures import boards, bodies, frame, joint, piece, standing, surface
+from nullah.core.pictures.unfolded import Unfolded, unfolded
 from nullah.core.plan import STATIONS, PlanCache, plan, settings_at
 from nullah.core.stations import breakdown
+from nullah.core.stations.as_made import settles_at
 from nullah.formats import cut_list, plan_json, project_file
 
 SIZES = ("wall", "bottom_thickness", "lid_thickness", "pin", "half_pin", "slope", "divider_thickness", "wiggle")
@@ -70,7 +72,8 @@ def test_soak_any_order_of_edits(seed):
         now = plan(project, cache)
         for station in STATIONS:
             settings_at(now, station)
-        boards.as_found(project.boards, now.timber.spans)
+        for board in project.boards:
+            unfolded(Unfolded(board), now.timber.spans[board.id], "", project.readings, settles_at(project.room))
         boards.laid_out(project.boards, now.breakdown)
         for trued in now.trueup.parts:
             surface.picture(trued)

@@ -40,7 +40,7 @@ def test_lead_the_layout_from_board_to_sawn_and_back(roomy, qtbot):
     view = hand.window.view()
     # a part to another board
     home, node = hand.plan.breakdown.place("lid")
-    rows = picture.rows(picture.in_hand(hand.project.boards, {home}), laid=True)
+    rows = picture.rows(picture.in_hand(hand.project.boards, {home}))
     drag(hand, "part:lid", 5.0 - node.x, rows["spare"] - rows[home] + 5.0 - node.y)
     assert hand.plan.breakdown.place("lid")[0] == "spare"
     # pinned, planned round
@@ -90,7 +90,7 @@ def test_a_part_that_cannot_lie_on_another_board_says_why(roomy):
     hand = roomy
     hand.go("breakdown")
     home, _ = hand.plan.breakdown.place("A")
-    rows = picture.rows(picture.in_hand(hand.project.boards, {home}), laid=True)
+    rows = picture.rows(picture.in_hand(hand.project.boards, {home}))
     before = hand.project
     drag(hand, "part:A", 0.0, rows["spare"] - rows[home])
     assert hand.project == before

@@ -249,7 +249,7 @@ def _part(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gest
         raise edit.BadEdit(f"{name} is not laid on a board.")
     board_id, leaf = place
     used = in_hand(project.boards, {b.board for b in result.layout.boards} if result.layout else set())
-    at = rows(used, laid=True)
+    at = rows(used)
     x, y = leaf.x + dx, at[board_id] + leaf.y + dy
     middle = y + leaf.width / 2
     onto = min(used, key=lambda b: abs(middle - at[b.id] - b.width / 2))

@@ -1,39 +1,34 @@
-"""Boards to scale, one under the other: as found with their faults, or as laid out and sawn."""
+"""Boards to scale, one under the other, as laid out and sawn."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Collection, Mapping
+from collections.abc import Callable, Collection
 from functools import lru_cache
 from typing import Any
 
 from nullah.core.document import Board, Defect, Node
-from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Primitive, Text, rectangle
+from nullah.core.drawing import Area, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.layout.model import leaves
 from nullah.core.layout.saw import SawCut
 from nullah.core.layout.taper import clipped
 from nullah.core.measure import marked
-from nullah.core.pictures.wood import edge_mark, end_grain, face_mark, fault, figure, wood_of
+from nullah.core.pictures.wood import edge_mark, face_mark, fault, figure, wood_of
 from nullah.core.stations.breakdown import BreakdownResult
-from nullah.core.stations.timber import Span
 from nullah.core.wood.moisture import sawn_name
 
-GAP = 215.0  # mm between boards as found, where their names stand
-MANY = 6  # boards: of more than these the names stand beside them, and only the chosen one carries its dimensions
-CLOSE = 150.0, 60.0  # mm between so many, as found and as laid out
+MANY = 6  # boards: of more than these the names stand beside them
+CLOSE = 60.0  # mm between so many
 STEP = 40.0  # mm: rows stand further apart in such steps as boards get wider
 FEW = 8  # boards that are shown though nothing is laid on them
 LETTERS = 3  # of a name that may stand over the edges of its part
 SHORT = 6  # letters of a name that is drawn large
 SAWN_GAP = 105.0  # mm between boards as laid out
-END_AT = 70.0  # mm right of the longest board, where the ends are drawn under one another
-END_SCALE = 2.0  # how much larger than life an end is drawn
 
 
-def rows(boards: tuple[Board, ...], laid: bool = False) -> dict[str, float]:
-    """Where the lower edge of each board lies, as found or ``laid`` out, the first uppermost; a board that grows wider grows up
-    from its edge."""
-    gap = CLOSE[laid] if len(boards) > MANY else SAWN_GAP if laid else GAP
+def rows(boards: tuple[Board, ...]) -> dict[str, float]:
+    """Where the lower edge of each board lies as laid out, the first uppermost; a board that grows wider grows up from its edge."""
+    gap = CLOSE if len(boards) > MANY else SAWN_GAP
     y, found = 0.0, {}
     for n, b in enumerate(boards):
         y -= (gap + math.ceil(b.width / STEP) * STEP) if n else 0.0
@@ -49,103 +44,10 @@ def in_hand(boards: tuple[Board, ...], laid: Collection[str]) -> tuple[Board, ..
     return tuple(b for b in boards if b.id in laid) or boards
 
 
-def as_found(
-    boards: tuple[Board, ...],
-    spans: Mapping[str, Span],
-    chosen: str = "",
-    without: str = "",
-    only: Callable[[str], bool] | None = None,
-) -> Drawing:
-    """Each board with figure, faults, what is trimmed off, and its end grain beside it.
-
-    ``without`` is the tag of a fault that is left out: the one that moves while it is dragged. ``only`` says of a board's id
-    whether it is drawn; the others keep their rows.
-    """
-    at = rows(boards)
-    few = len(boards) <= MANY
-    ends = max((b.length for b in boards), default=0.0) + END_AT
-    items: list[Primitive] = []
-    for b in boards:
-        if only is not None and not only(b.id):
-            continue
-        mine = without if without.startswith(f"fault:{b.id}/") else ""
-        items += _as_found(b, at[b.id], spans.get(b.id), chosen == b.id, mine, few, ends)
-    return Drawing(tuple(items))
-
-
-@lru_cache(maxsize=256)  # an edit leaves most boards as they were
-def _as_found(
-    b: Board, y: float, span: Span | None, chosen: bool, without: str, few: bool, end_x: float
-) -> tuple[Primitive, ...]:
-    tag = f"board:{b.id}"
-    items: list[Primitive] = [
-        Area(
-            rectangle(0, y, b.length, b.width),
-            f"wood {b.species}",
-            edge="lit" if chosen else "outline",
-            tag=tag,
-            hint=_told(b),
-        )
-    ]
-    items += figure(wood_of(b), (b.length, b.width, b.thickness), (0, y))
-    items += _straight_edge(b, y)
-    if span is not None:
-        items += _trims(b, y, span)
-    items += _no_wood(b, y)
-    for d in b.defects:
-        if f"fault:{b.id}/{d.id}" != without:
-            items += fault(b, d, y)
-    scale = END_SCALE if few else 1.0
-    tall, thick = b.width * scale, b.thickness * scale
-    end_y = y + b.width / 2 - tall / 2
-    items.append(Area(rectangle(end_x, end_y, thick, tall), f"end {b.species}", edge="outline", tag=tag))
-    items += end_grain(wood_of(b), (b.length, b.width, b.thickness), (end_x, end_y), scale, upright=True)
-    words = f"{b.name}  {b.species}, {marked(b.thickness)} thick, {b.moisture:g} %"
-    if few:
-        above = (0, y + b.width + 34)
-        items.append(Text(above, words, size=13, bold=chosen, align="left", tag=tag, tall=GAP * 0.7))
-    beside, said = (end_x + thick + 14, y + b.width / 2), sawn_name(b.ring_angle) if few else b.name
-    if said:
-        tall = b.width + (0.0 if few else CLOSE[0])
-        bold, ink = chosen and not few, "quiet" if few else "ink"
-        items.append(Text(beside, said, size=11, bold=bold, ink=ink, align="left", tall=tall, tag=tag))
-    if few or chosen:
-        items.append(Dimension((0, y), (b.length, y), b.length, -15, edit=f"board.{b.id}.length"))
-        items.append(Dimension((0, y), (0, y + b.width), b.width, 15, edit=f"board.{b.id}.width"))
-    if chosen:
-        items.append(Handle((b.length, y + b.width / 2), f"edge:{b.id}/length", "along", "pull the end"))
-        items.append(Handle((b.length * 0.68, y + b.width), f"edge:{b.id}/width", "up", "pull the edge"))
-    return tuple(items)
-
-
-def _told(b: Board) -> str:
+def told(b: Board) -> str:
     """A board in a few words, for where one points at it."""
     sizes = f"{marked(b.length)} x {marked(b.width)} x {marked(b.thickness)}"
     return ", ".join(t for t in (f"{b.name}: {sizes} {b.species}", sawn_name(b.ring_angle), f"{b.moisture:g} %") if t)
-
-
-def _straight_edge(b: Board, y: float) -> list[Primitive]:
-    """The proved edge, heavier, with the marks of face side and face edge where they are to be set."""
-    if b.straight_edge == "neither":
-        return []
-    edge = y if b.straight_edge == "lower" else y + b.width
-    inward = 1 if b.straight_edge == "lower" else -1
-    x, size = b.length * 0.5, min(70.0, b.width * 0.4)
-    return [
-        Line(((0, edge), (b.length, edge)), "computed", width=2.2),
-        *face_mark(x, edge, size * inward),
-        *edge_mark(x, edge, size * inward),
-    ]
-
-
-def _trims(b: Board, y: float, span: Span) -> list[Primitive]:
-    items: list[Primitive] = []
-    for x, length in ((0.0, span.x0), (span.x1, b.length - span.x1)):
-        if length > 0.5:
-            items.append(_waste(x, y, length, b.width, f"board:{b.id}"))
-            line = span.x0 if x == 0.0 else span.x1
-            items.append(Line(((line, y - 6), (line, y + b.width + 6)), "decision", width=1.6))
-    return items
 
 
 def _waste(x: float, y: float, length: float, width: float, tag: str = "", hint: str = "") -> Area:
@@ -167,7 +69,7 @@ def laid_out(
     """
     roots = {x.board: x.root for x in (result.layout.boards if result.layout else ())}
     used = in_hand(boards, roots)
-    at = rows(used, laid=True)
+    at = rows(used)
     items: list[Primitive] = []
     numbered: dict[str, list[SawCut]] = {}
     for cut in result.cuts:
@@ -192,7 +94,7 @@ def laid_out(
                 align="left",
                 ink="quiet",
                 tag=f"board:{b.id}",
-                tall=b.width + CLOSE[1] if many else 0.0,
+                tall=b.width + CLOSE if many else 0.0,
             )
         )
     return Drawing(tuple(items))
@@ -239,9 +141,7 @@ def _sawn(
     root: Node | None = tree.it
     written = dict(said)
     items: list[Primitive] = [
-        Area(
-            rectangle(0, y, b.length, b.width), f"wood {b.species}", edge="outline", tag=f"board:{b.id}", hint=_told(b)
-        )
+        Area(rectangle(0, y, b.length, b.width), f"wood {b.species}", edge="outline", tag=f"board:{b.id}", hint=told(b))
     ]
     items += figure(wood_of(b), (b.length, b.width, b.thickness), (0, y))
     pieces = list(leaves(root)) if root is not None else []

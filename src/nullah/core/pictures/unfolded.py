@@ -8,13 +8,17 @@ place of the drawing is.
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
+from functools import cached_property
 
 from nullah.core.document import Board, Defect, Reading
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, moved, rectangle
 from nullah.core.frozen import frozen, replace
 from nullah.core.layout.taper import clipped
 from nullah.core.measure import marked
+from nullah.core.pictures.boards import told
 from nullah.core.pictures.wood import back_figure, edge_figure, edge_mark, end_grain, face_mark, fault, figure, wood_of
+from nullah.core.stations.as_made import SHEETS
 from nullah.core.stations.timber import Span
 from nullah.core.wood.moisture import change, sawn_name
 from nullah.core.wood.rings import rings
@@ -57,7 +61,7 @@ class Unfolded:
         """Between two panels, mm."""
         return max(14.0, 0.028 * self.board.length, 0.07 * self.board.width)
 
-    @property
+    @cached_property
     def panels(self) -> dict[str, Panel]:
         """The panels by name: face, back, upper edge, lower edge."""
         b = self.board
@@ -100,9 +104,9 @@ class Unfolded:
                 return name, min(max(0.0, panel.across(y)), panel.width)
         return None
 
-    def dial(self, left: bool = True) -> tuple[Point, float]:
-        """The middle of an end as drawn, and how far from it the hand on the pith stands."""
-        x, y = self.end_at(left)
+    def dial(self) -> tuple[Point, float]:
+        """The middle of the left end as drawn, and how far from it the hand on the pith stands."""
+        x, y = self.end_at(True)
         k = self.end_scale
         return (x + self.board.thickness * k / 2, y + self.board.width * k / 2), DIAL * self.board.width * k / 2
 
@@ -138,16 +142,19 @@ def unfolded(
         items += _side(at, side, side in bare)
     for upper in (True, False):
         items += _edge(at, upper)
+    becomes = None
+    if settles is not None and b.stock not in SHEETS:
+        becomes = end_changes(wood_of(b), size, b.moisture, settles, LARGER)
     for left in (True, False):
-        items += _end(at, left, settles, size)
+        items += _end(at, left, becomes[0] if becomes is not None and left else None, size)
     if span is not None:
         items += _trims(at, span)
     items += [p for r in readings if r.kind == "thickness" for p in _thickness(at, r)]
     for d in b.defects:
         items += _faults(at, d, d.id == chosen)
     items += _sizes(at)
-    if settles is not None and b.stock in ("sawn", "reclaimed"):
-        items.append(_what_it_will_do(at, settles))
+    if settles is not None and becomes is not None:
+        items.append(_what_it_will_do(at, settles, becomes[1]))
     low, high = at.bounds
     left_x, right_x = at.end_at(True)[0], at.end_at(False)[0] + b.thickness * at.end_scale
     return Drawing(tuple(items), bounds=(left_x, low, right_x, high))
@@ -159,7 +166,13 @@ def _side(at: Unfolded, side: str, bare: bool) -> list[Primitive]:
     lines = list(wood if side == "face" or bare else back_figure(wood_of(b), (b.length, b.width, b.thickness)))
     ink = "" if bare else f"wood {b.species}"
     items: list[Primitive] = [
-        Area(rectangle(0, panel.y, b.length, b.width), ink, edge="outline", tag=f"board:{b.id}", hint=_told(b, side)),
+        Area(
+            rectangle(0, panel.y, b.length, b.width),
+            ink,
+            edge="outline",
+            tag=f"board:{b.id}",
+            hint=f"{side} of {told(b)}",
+        ),
         *_placed(lines, panel),
         *_past_the_edges(b, panel, side),
     ]
@@ -172,11 +185,6 @@ def _side(at: Unfolded, side: str, bare: bool) -> list[Primitive]:
             items += [*face_mark(b.length / 2, panel.up(edge), size), *edge_mark(b.length / 2, panel.up(edge), size)]
     items.append(Text((0, panel.y + b.width + at.gap * 0.45), side, size=11, ink="quiet", align="left", tall=at.gap))
     return items
-
-
-def _told(b: Board, side: str) -> str:
-    sizes = f"{marked(b.length)} x {marked(b.width)} x {marked(b.thickness)}"
-    return f"{side} of {b.name}: {sizes} {b.species}, {b.moisture:g} %"
 
 
 def _placed(lines: list[Line], panel: Panel) -> list[Primitive]:
@@ -220,7 +228,7 @@ def _edge(at: Unfolded, upper: bool) -> list[Primitive]:
     for d in b.defects:
         comes_out = d.y + d.width >= b.width - ON_EDGE if upper else d.y <= ON_EDGE
         if comes_out and d.kind != "wane":
-            z0, z1 = depths(d, b.thickness)
+            z0, z1 = _depths(d, b.thickness)
             low, high = sorted((panel.up(z0), panel.up(z1)))
             shape = rectangle(d.x, low, min(d.length, b.length - d.x), high - low)
             items.append(Area(shape, "wood dark", edge="fault", hint=d.kind, opacity=0.8, tag=f"fault:{b.id}/{d.id}"))
@@ -229,7 +237,7 @@ def _edge(at: Unfolded, upper: bool) -> list[Primitive]:
     return items
 
 
-def depths(d: Defect, thickness: float) -> tuple[float, float]:
+def _depths(d: Defect, thickness: float) -> tuple[float, float]:
     """From where to where a fault lies, mm from the back; how far down one of a single side goes is not known: half the thickness."""
     if d.face == "both":
         return 0.0, thickness
@@ -239,8 +247,11 @@ def depths(d: Defect, thickness: float) -> tuple[float, float]:
     )
 
 
-def _end(at: Unfolded, left: bool, settles: float | None, size: tuple[float, float, float]) -> list[Primitive]:
-    """An end, upright, its face to the board's middle, with its rings, and what the room will make of it much larger than life."""
+def _end(
+    at: Unfolded, left: bool, becomes: Sequence[Point] | None, size: tuple[float, float, float]
+) -> list[Primitive]:
+    """An end, upright, its face to the board's middle, with its rings; ``becomes``: its outline as the room will make it, much larger
+    than life."""
     b, k = at.board, at.end_scale
     x, y = at.end_at(left)
     tag = f"board:{b.id}"
@@ -255,9 +266,8 @@ def _end(at: Unfolded, left: bool, settles: float | None, size: tuple[float, flo
         Area(rectangle(x, y, b.thickness * k, b.width * k), f"end {b.species}", edge="outline", tag=tag)
     ]
     items += [replace(line, points=tuple(map(place, line.points))) for line in arcs]
-    if settles is not None and left and b.stock in ("sawn", "reclaimed"):
-        ring, _ = end_changes(wood_of(b), size, b.moisture, settles, LARGER)
-        outline = tuple(place((z * k, across * k)) for across, z in (*ring, ring[0]))
+    if becomes is not None:
+        outline = tuple(place((z * k, across * k)) for across, z in (*becomes, becomes[0]))
         items.append(Line(outline, "decision", dash=True, width=1.6))
     words = f"left end: {sawn_name(b.ring_angle)}, {b.ring_angle:.0f}\u00b0" if left else "right end"
     edge = x + b.thickness * k if left else x
@@ -272,11 +282,9 @@ def _end(at: Unfolded, left: bool, settles: float | None, size: tuple[float, flo
     return items
 
 
-def _what_it_will_do(at: Unfolded, settles: float) -> Text:
-    """What the room does to the board, in words over its right end."""
+def _what_it_will_do(at: Unfolded, settles: float, hollow: float) -> Text:
+    """What the room does to the board, in words over its right end; ``hollow``: how far it cups, mm."""
     b = at.board
-    size = (b.length, b.width, b.thickness)
-    _, hollow = end_changes(wood_of(b), size, b.moisture, settles)
     moves = change(species(b.species), b.width, b.moisture, settles, b.ring_angle)
     high = at.bounds[1]
     if abs(b.moisture - settles) < 0.05:
@@ -319,7 +327,7 @@ def _thickness(at: Unfolded, r: Reading) -> list[Primitive]:
     ]
 
 
-def shows_on(d: Defect, side: str) -> bool:
+def _shows_on(d: Defect, side: str) -> bool:
     """Whether a fault is seen on a side as the board lies there."""
     return d.face in ("both", side) and d.depth == 0
 
@@ -333,7 +341,7 @@ def _faults(at: Unfolded, d: Defect, lit: bool) -> list[Primitive]:
         y0 = min(panel.up(low), panel.up(low + wide))
         shape = rectangle(d.x, y0, long, wide)
         tag = f"fault:{b.id}/{d.id}" if not panel.turned else f"fault-turned:{b.id}/{d.id}"
-        if shows_on(d, side):
+        if _shows_on(d, side):
             as_seen = d.model_copy(update={"y": 0.0, "length": long, "width": wide})
             drawn = moved(fault(b, as_seen, 0.0, named=True), 0.0, y0)
             items += [replace(p, tag=tag) if getattr(p, "tag", "") else p for p in drawn]

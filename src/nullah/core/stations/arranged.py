@@ -51,13 +51,11 @@ class Arranged:
     @property
     def said(self) -> str:
         """The order and the side that lies up, in words."""
-        alike = all(not s.flat for s, _ in self.staves)
+        flat = any(s.flat for s, _ in self.staves)
         sides = [
-            f"{s.name}{'' if alike else ' heart' if s.heart_on_face == up else ' bark'} side up"
+            f"{s.name} {'heart' if s.heart_on_face == up else 'bark'} side up" if flat else s.name
             for s, up in self.staves
         ]
-        if alike:
-            sides = [s.name for s, _ in self.staves]
         back = [s.name for s, up in self.staves if not up]
         turn = f" (turn {' and '.join(back)} back side up)" if back else ""
         return f"{', '.join(sides)}{turn}"

@@ -57,6 +57,12 @@ def settles_at(room: Room) -> float:
     return round(sum(year(room)) / 2, 1)
 
 
+def goal_of(board: Board, room: Room, references: tuple[Reference, ...]) -> float:
+    """What a board settles at, percent: what a reference piece of its wood reads, where there is one, else what the room gives."""
+    reference = reference_of(references, board.species)
+    return settles_at(room) if reference is None else reference
+
+
 def work(
     boards: tuple[Board, ...],
     room: Room,
@@ -67,7 +73,6 @@ def work(
 ) -> AsMade:
     """The station. A board settles at what a reference piece of its wood reads, where there is one, else at what the room gives."""
     dry, wet = year(room)
-    settles = settles_at(room)
     on_board = _laid(layout)
     sizes = {
         b.board: [(n.length, n.width) for n in leaves(b.root) if n.use == "part"]
@@ -81,7 +86,7 @@ def work(
         mine = [name for name, _ in on_board.get(b.id, [])]
         finished = b.sawn and all(done & parts_named(name) for name in mine)
         reference = reference_of(references, b.species)
-        goal = settles if reference is None else reference
+        goal = goal_of(b, room, references)
         told = readiness(b, references)
         pieces = sizes.get(b.id, [])
         call = None if finished else _season_call(b, goal, told, reference is not None, pieces, choices)

@@ -9,7 +9,7 @@ boards in rooms (common practice, no source).
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from itertools import pairwise
 
 from nullah.core.frozen import frozen
@@ -25,6 +25,7 @@ NOISES = tuple(0.06 * 1.3**n for n in range(10))  # points: of the meter, with w
 SCATTERED = 0.6  # points: readings that lie so far off the best curve are no drying
 RISEN = 0.3  # points: by so much the later half may stand above the earlier
 COUNTED = 0.999  # of the likelihood, that the pairs of the grid which count hold together
+COARSE, UNLIKELY = 4, 12.0  # one in so many constants first; a logarithm by which others may be less likely
 REACH = 3.0  # how many of their spreads the time constants reach either way
 EXACT, NEARLY = 1e-4, 1e-7  # days, and likelihood: nearer is not looked for
 INTERVAL = 0.8  # how likely the true day lies between the earliest and the latest
@@ -75,7 +76,8 @@ def ready(readings: Sequence[tuple[float, float]], reference: float | None = Non
         if held > COUNTED:
             break
     last, half = log[-1][0], (1 - INTERVAL) / 2
-    earliest, middling, latest = (max(0.0, _day(few, share * held) - last) for share in (half, 0.5, 1 - half))
+    days = _days(few, [share * held for share in (half, 0.5, 1 - half)])
+    earliest, middling, latest = (max(0.0, day - last) for day in days)
     return Ready(middling, earliest, latest, level)
 
 
@@ -115,54 +117,79 @@ class _Fit:
 
 
 def _fits(log: Sequence[tuple[float, float]], settles: tuple[float, float]) -> list[_Fit]:
-    """The two amounts by regression with normal priors, for each time constant and noise of the grid; ``log`` from day 0."""
-    count, plain, square = len(log), math.fsum(p for _, p in log), math.fsum(p * p for _, p in log)
-    out = []
+    """The two amounts by regression with normal priors, for each time constant and noise of the grid that counts; ``log`` from day 0.
+    Every fourth constant is tried first; those near ones that are all far less likely than the best are left out."""
+    sums = len(log), math.fsum(p for _, p in log), math.fsum(p * p for _, p in log)
+    coarse = {n: _at(n, log, sums, settles) for n in range(0, CONSTANTS[2], COARSE)}
+    best = {n: max(f.likely + f.prior for f in fits) for n, fits in coarse.items()}
+    least = max(best.values()) - UNLIKELY
+    out: list[_Fit] = []
     for n in range(CONSTANTS[2]):
-        step = -REACH + 2 * REACH * n / (CONSTANTS[2] - 1)
-        constant = CONSTANTS[0] * math.exp(CONSTANTS[1] * step)
-        fall = [math.exp(-d / constant) for d, _ in log]
-        falls, squares = math.fsum(fall), math.fsum(f * f for f in fall)
-        mixed = math.fsum(f * p for f, (_, p) in zip(fall, log, strict=True))
-        for noise in NOISES:
-            variance = noise * noise
-            # precision and its product with the mean, prior and readings together
-            a, b = 1 / settles[1] ** 2 + count / variance, falls / variance
-            c = 1 / EXCESS[1] ** 2 + squares / variance
-            u, v = settles[0] / settles[1] ** 2 + plain / variance, EXCESS[0] / EXCESS[1] ** 2 + mixed / variance
-            whole = a * c - b * b
-            level, excess = (c * u - b * v) / whole, (a * v - b * u) / whole
-            off = square - 2 * (level * plain + excess * mixed)
-            off += count * level * level + 2 * level * excess * falls + excess * excess * squares
-            far = max(0.0, off) / variance
-            far += ((level - settles[0]) / settles[1]) ** 2 + ((excess - EXCESS[0]) / EXCESS[1]) ** 2
-            likely = -0.5 * (far + math.log(whole)) - count * math.log(noise)
-            out.append(_Fit(likely, -0.5 * step * step, level, excess, a / whole, constant))
+        low = n - n % COARSE
+        if n in coarse:
+            out += coarse[n]
+        elif max(best[low], best.get(low + COARSE, -math.inf)) >= least:
+            out += _at(n, log, sums, settles)
     return out
 
 
-def _day(weighed: Sequence[tuple[float, _Fit]], share: float) -> float:
-    """The day by which the excess is a point with a likelihood of ``share``: by the Illinois method (any textbook on false position),
-    since the likelihood only ever grows with the days."""
+def _at(
+    n: int, log: Sequence[tuple[float, float]], sums: tuple[int, float, float], settles: tuple[float, float]
+) -> list[_Fit]:
+    """The fits for one time constant of the grid; ``sums``: how many readings, their sum and that of their squares."""
+    count, plain, square = sums
+    step = -REACH + 2 * REACH * n / (CONSTANTS[2] - 1)
+    constant = CONSTANTS[0] * math.exp(CONSTANTS[1] * step)
+    fall = [math.exp(-d / constant) for d, _ in log]
+    falls, squares = math.fsum(fall), math.fsum(f * f for f in fall)
+    mixed = math.fsum(f * p for f, (_, p) in zip(fall, log, strict=True))
+    out = []
+    for noise in NOISES:
+        variance = noise * noise
+        # precision and its product with the mean, prior and readings together
+        a, b = 1 / settles[1] ** 2 + count / variance, falls / variance
+        c = 1 / EXCESS[1] ** 2 + squares / variance
+        u, v = settles[0] / settles[1] ** 2 + plain / variance, EXCESS[0] / EXCESS[1] ** 2 + mixed / variance
+        whole = a * c - b * b
+        level, excess = (c * u - b * v) / whole, (a * v - b * u) / whole
+        off = square - 2 * (level * plain + excess * mixed)
+        off += count * level * level + 2 * level * excess * falls + excess * excess * squares
+        far = max(0.0, off) / variance
+        far += ((level - settles[0]) / settles[1]) ** 2 + ((excess - EXCESS[0]) / EXCESS[1]) ** 2
+        likely = -0.5 * (far + math.log(whole)) - count * math.log(noise)
+        out.append(_Fit(likely, -0.5 * step * step, level, excess, a / whole, constant))
+    return out
+
+
+def _days(weighed: Sequence[tuple[float, _Fit]], shares: Sequence[float]) -> list[float]:
+    """The days by which the excess is a point with each likelihood of ``shares``: by the Illinois method (any textbook on false
+    position), since the likelihood only ever grows with the days."""
     terms = [(w, f.excess, 1 / math.sqrt(2 * f.variance), f.constant) for w, f in weighed]
 
-    def over(day: float) -> float:
+    def likely(day: float) -> float:
         below = 0.0
         for weight, excess, steep, constant in terms:
             below += weight * math.erfc((excess - WITHIN * math.exp(min(50.0, day / constant))) * steep)
-        return below - 2 * share
+        return below / 2
 
-    (low, at_low), (high, at_high) = (day_ := -1_000.0, over(day_)), (day_ := 2_000.0, over(day_))
-    for day in map(float, range(0, 400, 25)):  # nearly always it lies in these
-        now = over(day)
-        if now >= 0:
-            high, at_high = day, now
+    marks = [(-1_000.0, likely(-1_000.0))]
+    for day in (*map(float, range(0, 400, 25)), 2_000.0):  # nearly always it lies in the first
+        marks.append((day, likely(day)))
+        if marks[-1][1] >= max(shares):
             break
-        low, at_low = day, now
+    return [_crossing(likely, marks, share) for share in shares]
+
+
+def _crossing(likely: Callable[[float], float], marks: Sequence[tuple[float, float]], share: float) -> float:
+    """The day by which ``likely`` comes to a share, between two of the marks (day, likelihood)."""
+    after = next((n for n, (_, now) in enumerate(marks) if now >= share), len(marks) - 1)
+    if after == 0:
+        return marks[0][0]
+    (low, at_low), (high, at_high) = ((day, now - share) for day, now in marks[after - 1 : after + 1])
     side = 0
     while high - low > EXACT and at_high > at_low:
         day = (low * at_high - high * at_low) / (at_high - at_low)
-        now = over(day)
+        now = likely(day) - share
         if abs(now) < NEARLY:
             return day
         if now > 0:

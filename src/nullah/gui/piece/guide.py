@@ -11,12 +11,10 @@ from nullah.core.document import Guide, Project
 from nullah.formats import photo
 from nullah.formats.trouble import FileTrouble
 from nullah.gui.flow import flow
-from nullah.gui.paint.marked_photo import MarkedPhoto
+from nullah.gui.paint.marked_photo import PICTURES, MarkedPhoto
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.widgets import Field, button, column, label, pick, refill_pick
-
-FILTER = "Pictures (*.jpg *.jpeg *.png *.JPG *.JPEG *.PNG)"
 
 
 class GuidePanel(QWidget):
@@ -87,7 +85,7 @@ class GuidePanel(QWidget):
 
     def open(self) -> None:
         """Ask for a picture, and put it beside the piece in hand."""
-        name, _ = QFileDialog.getOpenFileName(self, "A picture of what you would make", "", FILTER)
+        name, _ = QFileDialog.getOpenFileName(self, "A picture of what you would make", "", PICTURES)
         if not name:
             return
         try:

@@ -16,12 +16,11 @@ from nullah.core.document import Board, BoardPhoto
 from nullah.core.surface.perspective import by_lengths, convex, squared
 from nullah.formats.trouble import FileTrouble
 from nullah.gui.flow import flow
-from nullah.gui.paint.marked_photo import MarkedPhoto, picture_bytes
+from nullah.gui.paint.marked_photo import PICTURES, MarkedPhoto, picture_bytes
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.widgets import Field, button, column, label
 
-FILTER = "Pictures (*.jpg *.jpeg *.png *.JPG *.JPEG *.PNG)"
 CORNERS = ("upper left", "upper right", "lower right", "lower left")
 PIXELS = 400_000  # of a squared picture: some 100 MB while it is worked
 WIDE = 1200  # pixels of a squared picture, of a board that is longer than wide
@@ -118,7 +117,7 @@ class PhotoPanel(QWidget):
         if board is None:
             s.said.emit("Add a board first; a picture is of one.", True)
             return
-        name, _ = QFileDialog.getOpenFileName(self, f"A picture of the {side} of {board.name}", "", FILTER)
+        name, _ = QFileDialog.getOpenFileName(self, f"A picture of the {side} of {board.name}", "", PICTURES)
         if not name:
             return
         from nullah.formats import photo  # the library of pictures is loaded once one is asked for

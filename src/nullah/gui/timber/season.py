@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from datetime import date
 
 from PySide6.QtWidgets import QWidget
 
 from nullah.core import board_readings, edit
-from nullah.core.document import Board, Month
+from nullah.core.document import Board, Month, Project
 from nullah.core.pictures import drying, movement, year
 from nullah.core.stations.as_made import months
 from nullah.core.stations.readiness import readiness, reference_of
@@ -79,28 +80,24 @@ class Season(QWidget):
         room = edit.held(self.session.project.room, months=air)
         self.session.attempt(f"room {name}", lambda: edit.changed(self.session.project, room=room))
 
-    def _percent(self, text: str) -> float | None:
-        try:
-            return float(text.replace(",", ".").strip(" %"))
-        except ValueError:
-            self.session.said.emit(f'"{text[:30]}" is not a number of percent.', True)
-            return None
-
     def _read(self, text: str) -> None:
-        percent, board = self._percent(text), self.board
-        if percent is not None and board is not None:
-            self.session.attempt(
-                f"{board.name} reads {percent:g} %",
-                lambda: board_readings.read_moisture(self.session.project, board.id, self.today(), percent),
-            )
+        self._percent(text, "{name} reads {percent:g} %", board_readings.read_moisture, "id")
 
     def _read_reference(self, text: str) -> None:
-        percent, board = self._percent(text), self.board
-        if percent is not None and board is not None:
-            self.session.attempt(
-                f"the reference of {board.species} reads {percent:g} %",
-                lambda: board_readings.read_reference(self.session.project, board.species, self.today(), percent),
-            )
+        self._percent(text, "the reference of {species} reads {percent:g} %", board_readings.read_reference, "species")
+
+    def _percent(self, text: str, words: str, read: Callable[[Project, str, str, float], Project], of: str) -> None:
+        """A percentage as typed, read today of the board in hand or of its wood."""
+        board = self.board
+        if board is None:
+            return
+        try:
+            percent = float(text.replace(",", ".").strip(" %"))
+        except ValueError:
+            self.session.said.emit(f'"{text[:30]}" is not a number of percent.', True)
+            return
+        said = words.format(name=board.name, species=board.species, percent=percent)
+        self.session.attempt(said, lambda: read(self.session.project, getattr(board, of), self.today(), percent))
 
     def today(self) -> str:
         """The day, ISO 8601, local."""

@@ -9,8 +9,7 @@ from PySide6.QtWidgets import QLineEdit, QSizePolicy, QStackedWidget, QWidget
 from nullah.core import board_readings, board_said, edit
 from nullah.core.document import DEFECT_KINDS, Board
 from nullah.core.pictures.unfolded import Unfolded, unfolded
-from nullah.core.stations.as_made import settles_at
-from nullah.core.stations.readiness import reference_of
+from nullah.core.stations.as_made import goal_of
 from nullah.gui.flow import flow
 from nullah.gui.session import REFUSALS, Session, refusal
 from nullah.gui.theme import Theme
@@ -341,8 +340,7 @@ class TimberView(QWidget):
             pixels = laid_under(photo, board) if photo.board == board.id else None
             if pixels is not None:
                 photos[photo.side] = pixels
-        reference = reference_of(project.references, board.species)
-        settles = settles_at(project.room) if reference is None else reference
+        settles = goal_of(board, project.room, project.references)
         drawing = unfolded(at, spans.get(board.id), self.fault, readings, settles, tuple(photos))
         self.canvas.show_board(drawing, at, photos)
 
