@@ -15,8 +15,8 @@ $(STAMP): pyproject.toml constraints.txt tools/system.sh
 	$(BIN)/python -m compileall -q src
 	touch $(STAMP)
 
-# the planner's inner loop, compiled once, so that nobody waits for it
-$(COMPILED): $(STAMP) $(wildcard src/nullah/core/layout/compiled/*.py) src/nullah/core/layout/merit.py
+# the inner loops of planner and plane, compiled once, so that nobody waits for it
+$(COMPILED): $(STAMP) $(wildcard src/nullah/core/*/compiled/*.py) src/nullah/core/layout/merit.py
 	$(BIN)/python tools/warm.py
 	touch $(COMPILED)
 

@@ -284,9 +284,41 @@ def drags(window, what):
     print(f"one move of a drag, {what}, slowest: {worst:.1f} ms of own work (bar: 16)")
 
 
+def truing():
+    """The thickest slab of a fine grid, and strokes of a plane on a finer."""
+    import numpy as np
+
+    from nullah.core.surface.passes import PLANES, Pass, Workpiece, take
+    from nullah.core.surface.slab import thickest_slab
+
+    chance, workpiece = np.random.default_rng(1), Workpiece(2000.0, 200.0, 200, 40)
+    u, v = workpiece.places()
+    top = 2 * u * u + v * v + u * v + chance.normal(0, 0.05, u.shape)
+    bottom = top - 25 - 0.3 * u + chance.normal(0, 0.05, u.shape)
+    times = []
+    for _ in range(9):
+        start = time.perf_counter()
+        thickest_slab(u, v, top, bottom)
+        times.append(time.perf_counter() - start)
+    print(f"slab of a 200 x 40 grid: {1000 * statistics.median(times):.1f} ms (bar: 50)")
+    workpiece = Workpiece(1800.0, 240.0, 600, 120)
+    u, v = workpiece.places()
+    slowest = 1e9
+    for plane in PLANES:
+        for direction in (0.0, 45.0):
+            p = Pass(plane, direction, (0.0, 0.0, 1800.0, 240.0), np.ones(u.shape, dtype=bool), 0.0)
+            wood = u * u + 0.8 * v * v + 0.7 * u * v
+            take(workpiece, wood, p)
+            start = time.perf_counter()
+            take(workpiece, wood, p)
+            slowest = min(slowest, p.reckoned(workpiece)[0] / (time.perf_counter() - start))
+    print(f"strokes on a 600 x 120 grid, the slowest plane and direction: {slowest:.0f} a second (bar: 200)")
+
+
 def main():
     """Everything, in one run."""
     startup()
+    truing()
     from nullah.core import demo
 
     window = opened(demo.project())

@@ -4,6 +4,9 @@ import os
 
 from hypothesis import HealthCheck, settings
 
+# as the program sets it: two processes with two threads each get in each other's way sevenfold
+os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+
 settings.register_profile(
     "quick", max_examples=60, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck)
 )

@@ -20,7 +20,7 @@ if TYPE_CHECKING:
 
 DEMO = Path(__file__).parent / "demo" / "seed_library.nullah"  # as ``tools/write_demo.py`` writes it
 INTERRUPTED = 130  # as a shell says it of Ctrl-C
-COMMANDS = ("plan", "export", "breakdown", "shots", "demo-project", "reckon", "kinds", "species", "new")
+COMMANDS = ("plan", "export", "breakdown", "true", "shots", "demo-project", "reckon", "kinds", "species", "new")
 
 
 def start() -> None:
@@ -121,6 +121,10 @@ def _command(words: list[str]) -> int:
             from nullah.breakdown_command import main as breakdown
 
             return breakdown(words[1:])
+        if words[0] == "true":
+            from nullah.true_command import main as true
+
+            return true(words[1:])
         if words[0] == "kinds":
             return _kinds(words[1:])
         if words[0] == "species":

@@ -3,11 +3,13 @@
 import json
 import random
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from nullah.cli import main
+from nullah.core.reckon import reckon
 from nullah.core.wood.room import room_year
 from nullah.core.wood.sold import NotSold, board_feet, sold
 
@@ -140,3 +142,53 @@ def test_as_the_command_prints_them(capsys, tmp_path):
     binary.write_bytes(b"\xff\xfe\x00")
     assert reckoned(capsys, "room-year", f"file={binary}")[0] == 2
     assert reckoned(capsys, "room-year", f"file={tmp_path / 'nowhere.csv'}")[0] == 2
+
+
+@pytest.mark.parametrize(
+    ("words", "answers"),
+    [
+        ("sticks reading=6 stick=450 width=150", {"difference_mm": 2.0}),
+        ("sticks reading=-3 stick=600 width=200", {"difference_mm": -1.0}),
+        ("hollow sole=560 iron=190 set=0.05 length=1000", {"hollow_mm": 0.18}),
+        ("hollow sole=245 iron=80 set=0.05 length=1000", {"hollow_mm": 0.95}),
+        ("roundover radius=10", {"octagon_mm": 5.86}),
+        ("cleat thickness=19 angle=22", {"line_mm": 3.84, "depth_mm": 1.0785 * 19}),
+        ("cleat thickness=20 angle=45", {"line_mm": 10.0, "depth_mm": 1.4142 * 20}),
+        ("ogee run=100 rise=50", {"first_radius_mm": 62.5, "second_radius_mm": 62.5}),
+        ("ogee run=80 rise=40 share=0.25", {"first_radius_mm": 25.0, "second_radius_mm": 75.0}),
+        ("taper length=500 from=45 to=25", {"angle_deg": 2.2906}),
+        ("taper length=500 from=45 to=25 faces=2", {"angle_deg": 2.2906}),
+        ("taper length=500 from=45 to=25 faces=4", {"angle_deg": 1.1458}),
+    ],
+)
+def test_truing_and_shaping_by_hand(capsys, words, answers):
+    # rounded closed forms: similar triangles, a sole on a circle, regular octagon, right triangles, two tangent circles
+    code, got, _ = reckoned(capsys, *words.split())
+    assert code == 0
+    assert got == pytest.approx(answers, rel=3e-2 if "hollow" in words else 1e-3)
+
+
+@given(st.floats(1, 500), st.floats(1, 500), st.floats(0.05, 0.95))
+def test_property_the_arcs_of_an_ogee_meet_on_a_line(run, rise, share):
+    """Both end along the run: centres over the start and under the end, as far apart as the two radii together."""
+    told = reckon("ogee", {"run": str(run), "rise": str(rise), "share": str(share)})
+    first, second = told["first_radius_mm"], told["second_radius_mm"]
+    assert np.hypot(run, rise - first - second) == pytest.approx(first + second, rel=1e-4)
+    assert first / (first + second) == pytest.approx(share, rel=1e-3)
+
+
+@pytest.mark.parametrize(
+    "words",
+    [
+        "cleat thickness=19 angle=90",
+        "cleat thickness=19 angle=0",
+        "ogee run=100 rise=50 share=1",
+        "roundover radius=0",
+        "hollow sole=300 iron=300 set=0.1 length=1000",
+        "sticks reading=1 stick=0 width=100",
+        "taper length=500 from=45 to=25 faces=3",
+    ],
+)
+def test_truing_that_makes_no_sense_gets_one_sentence(capsys, words):
+    code, got, err = reckoned(capsys, *words.split())
+    assert (code, got, err.count("\n")) == (2, None, 0)

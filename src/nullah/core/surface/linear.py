@@ -39,6 +39,28 @@ def solved(matrix: Sequence[Sequence[float]], wanted: Sequence[float]) -> list[f
     return x
 
 
+def inverse(matrix: Sequence[Sequence[float]]) -> list[list[float]]:
+    """The inverse of a square matrix, by Gauss and Jordan with the largest pivot of each column.
+
+    Raises:
+        Singular: it has none.
+    """
+    size = len(matrix)
+    rows = [[*row, *(float(i == j) for j in range(size))] for i, row in enumerate(matrix)]
+    for i in range(size):
+        best = max(range(i, size), key=lambda r: abs(rows[r][i]))
+        pivot = rows[best]
+        if pivot[i] == 0:
+            raise Singular("These equations have no one answer.")
+        rows[best] = rows[i]
+        rows[i] = scaled = [one / pivot[i] for one in pivot]
+        for r, row in enumerate(rows):
+            if r != i and row[i]:
+                share = row[i]
+                rows[r] = [one - share * other for one, other in zip(row, scaled, strict=True)]
+    return [row[size:] for row in rows]
+
+
 def least_squares(rows: Sequence[Sequence[float]], values: Sequence[float], held: Sequence[float]) -> list[float]:
     """The x for which the sum of (row x - value)^2 over all rows, and of (held x)^2 over the unknowns, is least (a ridge).
 

@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from math import inf, isfinite
 from operator import sub
-from typing import Any, Protocol
+from typing import Any, Protocol, overload
 
 from nullah.core.arrays import Floats, np
 from nullah.core.frozen import frozen
@@ -33,7 +33,11 @@ class Slab:
     c: float
     thickness: float
 
-    def upper(self, x: float, y: float) -> float:
+    @overload
+    def upper(self, x: float, y: float) -> float: ...
+    @overload
+    def upper(self, x: Floats, y: Floats) -> Floats: ...
+    def upper(self, x: Any, y: Any) -> Any:
         """Height of the upper plane at a place, mm (of arrays: at each)."""
         return self.a + self.b * x + self.c * y
 

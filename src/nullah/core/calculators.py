@@ -1,0 +1,382 @@
+"""The calculators: what each is asked, what it tells, and where that comes from.
+
+Results have their unit in their name. To add one: write a function from values to results and add a line to ``CALCULATORS``.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from nullah.core.arrays import Floats
+from nullah.core.frozen import frozen
+from nullah.core.joints import dovetail
+from nullah.core.joints.frame import by_diagonals
+from nullah.core.surface.planing import hollow_left
+from nullah.core.surface.readings import stick_difference
+from nullah.core.surface.slab import grid, minimum_zone
+from nullah.core.wood import sold
+from nullah.core.wood.moisture import change, equilibrium_moisture
+from nullah.core.wood.ready import ready
+from nullah.core.wood.room import room_year
+
+Answers = dict[str, Any]
+# of the files that are tables of figures
+COLUMNS = {"year": ("month", "celsius", "humidity"), "readings": ("day", "percent")}
+FILES = ("heights", *COLUMNS)  # kinds of input that are read from a file
+
+
+class BadReckoning(ValueError):
+    """A calculator or input that is not there, or a value that does not serve; one sentence."""
+
+
+@frozen
+class Input:
+    """A named input: ``kind`` is length, temperature, percent, whole, angle, share, slope, species, cut or size, or one of ``FILES``;
+    ``default`` or none, "" where it may be left out."""
+
+    name: str
+    kind: str
+    about: str
+    default: str | None = None
+
+
+@frozen
+class Calculator:
+    """One calculator: inputs, results by name with what they are, and where it comes from."""
+
+    name: str
+    about: str
+    inputs: tuple[Input, ...]
+    results: Mapping[str, str]
+    source: str
+    work: Callable[..., Answers]
+
+
+def _emc(temperature: float, humidity: float) -> Answers:
+    return {"emc_percent": equilibrium_moisture(temperature, humidity)}
+
+
+def _movement(species: Any, width: float, start: float, end: float, cut: float) -> Answers:
+    if width <= 0:
+        raise BadReckoning("width is more than zero.")
+    moved = change(species, width, start, end, cut)
+    return {"change_mm": moved, "width_after_mm": width + moved}
+
+
+def _dovetail(width: float, tails: int, pin: float, half_pin: float, slope: float, mating: float) -> Answers:
+    joint = dovetail.lay_out(width, tails, pin, half_pin, slope, mating)
+    return {
+        "divider_step_mm": joint.step,
+        "tail_mm": joint.tail,
+        "pin_mm": joint.pin,
+        "baseline_mm": joint.mating,
+        "slope_deg": joint.slope_deg,
+        "socket_base_mm": joint.socket_base,
+        "tail_base_mm": joint.tail_base,
+    }
+
+
+def _slab(heights: Floats, thickness: float) -> Answers:
+    if thickness <= 0:
+        raise BadReckoning("thickness is more than zero.")
+    x, y = grid(heights)
+    zone = minimum_zone(x, y, heights)
+    return {"minimum_zone_mm": zone, "thickest_mm": max(0.0, thickness - zone)}
+
+
+def _diagonals(a: float, b: float, first: float, second: float) -> Answers:
+    frame = by_diagonals(a, b, first, second)
+    return {"corner_deg": frame.corner, "push_mm": frame.push, "longer_diagonal": frame.longer}
+
+
+def _arc(span: float, rise: float) -> Answers:
+    if span <= 0 or rise <= 0:
+        raise BadReckoning("span and rise are more than zero.")
+    return {"radius_mm": (span**2 / 4 + rise**2) / (2 * rise)}
+
+
+def _taper(length: float, start: float, end: float, faces: int) -> Answers:
+    if length <= 0 or min(start, end) < 0:
+        raise BadReckoning("length is more than zero, and neither thickness is less.")
+    if faces not in (1, 2, 4):
+        raise BadReckoning("faces is 1, 2 or 4: how many are tapered.")
+    share = 0.5 if faces == 4 else 1.0  # opposite faces share the difference; two that meet have it each
+    return {"angle_deg": math.degrees(math.atan2(abs(start - end) * share, length))}
+
+
+def _sticks(reading: float, stick: float, width: float) -> Answers:
+    if stick <= 0 or width <= 0:
+        raise BadReckoning("stick and width are more than zero.")
+    return {"difference_mm": stick_difference(reading, stick, width)}
+
+
+def _hollow(sole: float, iron: float, set_: float, length: float) -> Answers:
+    if not 0 < iron < sole or set_ <= 0 or length <= 0:
+        raise BadReckoning("The iron lies between toe and heel, and set and length are more than zero.")
+    return {"hollow_mm": hollow_left(sole, iron, set_, length)}
+
+
+def _roundover(radius: float) -> Answers:
+    if radius <= 0:
+        raise BadReckoning("radius is more than zero.")
+    return {"octagon_mm": radius * (2 - math.sqrt(2))}
+
+
+def _cleat(thickness: float, angle: float) -> Answers:
+    if thickness <= 0 or not 0 < angle < 90:
+        raise BadReckoning("thickness is more than zero, and the angle between 0 and 90 degrees.")
+    slant = math.radians(angle)
+    return {"line_mm": thickness / 2 * math.tan(slant), "depth_mm": thickness / math.cos(slant)}
+
+
+def _ogee(run: float, rise: float, share: float) -> Answers:
+    if run <= 0 or rise <= 0 or not 0 < share < 1:
+        raise BadReckoning("run and rise are more than zero, and the share between 0 and 1.")
+    whole = (run**2 + rise**2) / (2 * rise)
+    return {"first_radius_mm": share * whole, "second_radius_mm": (1 - share) * whole}
+
+
+def _board_feet(length: float, width: float, thickness: float, count: int) -> Answers:
+    feet, metres = sold.board_feet(length, width, thickness, count)
+    return {"board_feet": feet, "cubic_metres": metres}
+
+
+def _sold(nominal: str) -> Answers:
+    thickness, width = sold.sold(nominal)
+    return {"thickness_mm": thickness} | ({} if width is None else {"width_mm": width})
+
+
+def _ready(readings: tuple[tuple[float, float], ...], reference: float | None) -> Answers:
+    found = ready(readings, reference)
+    return {
+        "ready_in_days": found.days,
+        "earliest_days": found.earliest,
+        "latest_days": found.latest,
+        "settles_percent": found.settles,
+    }
+
+
+def _room_year(months: tuple[tuple[float, ...], ...]) -> Answers:
+    year = room_year(months)
+    return {
+        "driest_percent": year.driest,
+        "wettest_percent": year.wettest,
+        "driest_month": year.driest_month,
+        "wettest_month": year.wettest_month,
+    }
+
+
+def _in(name: str, kind: str, about: str, default: str | None = None) -> Input:
+    return Input(name, kind, about, default)
+
+
+CALCULATORS: dict[str, Calculator] = {
+    c.name: c
+    for c in (
+        Calculator(
+            "emc",
+            "equilibrium moisture content of wood in air",
+            (
+                _in("temperature", "temperature", "of the air, deg C"),
+                _in("humidity", "percent", "relative humidity, %"),
+            ),
+            {"emc_percent": "moisture content the wood settles at"},
+            "Wood Handbook FPL-GTR-282, eq. 4-5",
+            _emc,
+        ),
+        Calculator(
+            "movement",
+            "change of a width with moisture",
+            (
+                _in("species", "species", "as in the table of species"),
+                _in("width", "length", "across the grain, mm"),
+                _in("from", "percent", "moisture now, %"),
+                _in("to", "percent", "moisture then, %"),
+                _in("cut", "cut", "flat, rift or quarter", "flat"),
+            ),
+            {"change_mm": "negative when it shrinks", "width_after_mm": "width then"},
+            "Wood Handbook FPL-GTR-282, chapter 13 and table 4-3",
+            _movement,
+        ),
+        Calculator(
+            "dovetail",
+            "through dovetails stepped with dividers",
+            (
+                _in("width", "length", "of the tail board, mm"),
+                _in("tails", "whole", "how many"),
+                _in("pin", "length", "width at the end of the tail board, mm"),
+                _in("half_pin", "length", "at the edges, mm"),
+                _in("slope", "slope", "like 1:7", "1:7"),
+                _in("mating", "length", "thickness of the mating board, mm"),
+            ),
+            {
+                "divider_step_mm": "what the dividers are set to",
+                "tail_mm": "tail at the end",
+                "pin_mm": "pin at the mouth",
+                "baseline_mm": "gauge setting",
+                "slope_deg": "off square",
+                "socket_base_mm": "socket at the baseline",
+                "tail_base_mm": "tail at the baseline",
+            },
+            "common practice, no source",
+            _dovetail,
+        ),
+        Calculator(
+            "slab",
+            "the thickest flat board inside a rough one",
+            (
+                _in("heights", "heights", "CSV of heights in mm, rows along the length"),
+                _in("thickness", "length", "of the board, mm"),
+            ),
+            {"minimum_zone_mm": "flatness as found, vertical", "thickest_mm": "thickest flat board"},
+            "minimum zone as ISO 12781, taken vertically; linear programme",
+            _slab,
+        ),
+        Calculator(
+            "diagonals",
+            "squareness of a frame by its diagonals",
+            (
+                _in("a", "length", "one side"),
+                _in("b", "length", "the other"),
+                _in("d1", "length", "diagonal 1"),
+                _in("d2", "length", "diagonal 2"),
+            ),
+            {
+                "corner_deg": "the corner that d1 starts from",
+                "push_mm": "how much shorter the longer one is to get",
+                "longer_diagonal": "1, 2, or 0 for neither",
+            },
+            "geometry of the parallelogram",
+            _diagonals,
+        ),
+        Calculator(
+            "arc",
+            "radius of an arc through span and rise",
+            (_in("span", "length", "chord"), _in("rise", "length", "sagitta")),
+            {"radius_mm": "radius"},
+            "geometry of the circle",
+            _arc,
+        ),
+        Calculator(
+            "taper",
+            "angle of a taper on one, two or all four faces",
+            (
+                _in("length", "length", "along the taper"),
+                _in("from", "length", "thickness at one end"),
+                _in("to", "length", "at the other"),
+                _in("faces", "whole", "1; 2 that meet; or 4, of which opposite ones share the difference", "1"),
+            ),
+            {"angle_deg": "of each tapered face to what it was"},
+            "geometry of the right triangle",
+            _taper,
+        ),
+        Calculator(
+            "sticks",
+            "what winding sticks longer than the board is wide truly say",
+            (
+                _in("reading", "length", "what one stick's end stands above the other's, mm"),
+                _in("stick", "length", "how long the sticks are"),
+                _in("width", "length", "of the board"),
+            ),
+            {"difference_mm": "between the edges of the board"},
+            "similar triangles",
+            _sticks,
+        ),
+        Calculator(
+            "hollow",
+            "what a plane can leave hollow well inside a long board",
+            (
+                _in("sole", "length", "of the plane"),
+                _in("iron", "length", "its distance behind the toe"),
+                _in("set", "length", "thickness of the shaving"),
+                _in("length", "length", "over which the hollow is measured"),
+            ),
+            {"hollow_mm": "in the middle of that length"},
+            "a sole bears at toe and heel on a circle: R = a b / (2 d), l^2 / (8 R)",
+            _hollow,
+        ),
+        Calculator(
+            "roundover",
+            "guide lines of the octagon before a round-over",
+            (_in("radius", "length", "of the round-over; lines so far from the arris too"),),
+            {"octagon_mm": "from the arris to the lines of the octagon"},
+            "geometry of the regular octagon",
+            _roundover,
+        ),
+        Calculator(
+            "cleat",
+            "lines and depth of the slanting rip of a wall cleat",
+            (
+                _in("thickness", "length", "of the board"),
+                _in("angle", "angle", "off square, degrees"),
+            ),
+            {"line_mm": "from the middle, on either face", "depth_mm": "what is sawn through"},
+            "geometry of the right triangle",
+            _cleat,
+        ),
+        Calculator(
+            "ogee",
+            "two arcs that meet on a line, the ends along the run",
+            (
+                _in("run", "length", "along"),
+                _in("rise", "length", "across"),
+                _in("share", "share", "of the whole that the first arc has, 0 to 1", "0.5"),
+            ),
+            {"first_radius_mm": "of the first arc", "second_radius_mm": "of the second"},
+            "geometry of two tangent circles: r1 + r2 = (run^2 + rise^2) / (2 rise)",
+            _ogee,
+        ),
+        Calculator(
+            "board-feet",
+            "how much wood is in so many boards",
+            (
+                _in("length", "length", "of a board, mm"),
+                _in("width", "length", "of a board, mm"),
+                _in("thickness", "length", "as given, not raised to an inch, mm"),
+                _in("qty", "whole", "how many", "1"),
+            ),
+            {"board_feet": "board feet", "cubic_metres": "cubic metres"},
+            "a board foot is 144 cubic inches (NIST Handbook 44, appendix C, from memory)",
+            _board_feet,
+        ),
+        Calculator(
+            "sold",
+            "what a board sold by a name measures",
+            (_in("nominal", "size", "as 1x12, 5/4x6, 4/4 or 25"),),
+            {"thickness_mm": "thickness", "width_mm": "width, where the name has one"},
+            "American Softwood Lumber Standard PS 20, from memory; rough and metric sizes are common practice",
+            _sold,
+        ),
+        Calculator(
+            "room-year",
+            "the driest and the wettest month of a room for wood, without lag",
+            (_in("file", "year", "CSV of month,celsius,humidity, months 1 to 12"),),
+            {
+                "driest_percent": "moisture wood settles at in the driest month",
+                "wettest_percent": "in the wettest",
+                "driest_month": "its number",
+                "wettest_month": "its number",
+            },
+            "Wood Handbook FPL-GTR-282, eq. 4-5",
+            _room_year,
+        ),
+        Calculator(
+            "ready",
+            "when a board that dries in a room is within a point of where it settles",
+            (
+                _in("file", "readings", "CSV of day,percent"),
+                _in("reference", "percent", "of a piece that has always lived in the room, %", ""),
+            ),
+            {
+                "ready_in_days": "days after the last reading",
+                "earliest_days": "the true day lies from this one",
+                "latest_days": "to this one, four times in five",
+                "settles_percent": "where it settles",
+            },
+            "exponential drying fitted by Bayesian regression; what is likely beforehand is common practice, no source",
+            _ready,
+        ),
+    )
+}

@@ -1,0 +1,238 @@
+"""``nullah true``: the surface of a board from readings, and a plan to plane it, without a project."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import math
+import re
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Any
+
+from nullah.core.arrays import Floats, np
+from nullah.core.measure import BadLength, parse_length, plain
+from nullah.core.surface.certainty import Grid, faces, nothing_known
+from nullah.core.surface.gaussian_process import Board, Fit, Taken, fit
+from nullah.core.surface.passes import PLANES, TURNED, BenchPlane, Workpiece
+from nullah.core.surface.slab import thickest_slab
+from nullah.core.surface.truing import Simulated, Step, true_up
+from nullah.formats import heights_csv, readings_csv
+from nullah.formats.trouble import FileTrouble, spoken
+from nullah.formats.writing import same_file, write_all
+
+LONGEST, WIDEST, THICKEST, SMALLEST = 10_000.0, 2_000.0, 500.0, 10.0  # mm
+CELL = (5.0, 4.0)  # mm, along and across: as fine is the grid on which a plane is followed
+FEWEST, MOST = (25, 9), (600, 160)  # points of it
+LARGEST_GRID = 40_000  # points that are told
+PLANES_AT_MOST = 12
+
+
+def main(words: Sequence[str]) -> int:
+    """Run the command; 0. Raises FileTrouble where an input or a place to write does not serve; nothing is written then."""
+    given = _parser().parse_args(words)
+    length, width, thickness = (
+        _length(f"--{name}", getattr(given, name), most)
+        for name, most in (("length", LONGEST), ("width", WIDEST), ("thickness", THICKEST))
+    )
+    wanted = _length("--wanted", given.wanted, THICKEST, 0.5) if given.wanted is not None else None
+    grid = _grid(given.grid)
+    planes = tuple(map(_plane, given.plane)) or PLANES
+    if len(planes) > PLANES_AT_MOST:
+        raise FileTrouble(f"There are more than {PLANES_AT_MOST} planes.")
+    if (given.face is None) != (given.back is None):
+        raise FileTrouble("The true heights are given of both faces, --face and --back, or of neither.")
+    _refuse_one_file_twice(given)
+    readings = readings_csv.read(given.readings, length, width)
+    true = None
+    if given.face is not None:
+        true = heights_csv.read(given.face), heights_csv.read(given.back)
+        if true[0].shape != true[1].shape:
+            raise FileTrouble("--face and --back are tables of one size.")
+        if not float((true[0] - true[1]).min()) > 0:
+            raise FileTrouble("The face lies under the back somewhere: face less back is the thickness.")
+    board = Board(length, width)
+    found = fit(board, thickness, readings)
+    answers = answered(found, readings, grid, wanted, planes, true)
+    write_all({given.out: (json.dumps(plain(answers), allow_nan=False) + "\n").encode()})
+    print(spoken(str(given.out)))
+    return 0
+
+
+def answered(
+    found: Fit,
+    readings: Sequence[Taken],
+    grid: Grid,
+    wanted: float | None,
+    planes: Sequence[BenchPlane],
+    true: tuple[Floats, Floats] | None = None,
+    directions: Sequence[float] = TURNED,
+) -> dict[str, Any]:
+    """What the command tells, as plain data.
+
+    Args:
+        grid: on which the surface is told.
+        wanted: thickness, mm, or None to keep the most.
+        true: heights of face and back, mm, over the board, to carry the plan out on.
+    """
+    board = found.board
+    trusted = [r for i, r in enumerate(readings) if i not in found.strays]
+    knows = nothing_known(board).after(trusted)
+    face, back = faces(found, grid)
+    workpiece = workpiece_of(board, true[0].shape if true else None)
+    u, v = workpiece.places()
+    fine_face, fine_back = faces(found, Grid(workpiece.rows, workpiece.columns))
+    advised = nothing_known(board).after(readings).next_reading(readings)
+    bench = (
+        None if true is None else Simulated(workpiece, board, _spread(true[0], workpiece), _spread(true[1], workpiece))
+    )
+    trued = true_up(workpiece, fine_face, fine_back, knows, wanted, planes, directions, bench)
+    out: dict[str, Any] = {
+        "thickest_mm": thickest_slab(u, v, fine_face, fine_back).thickness,
+        "minimum_zone_mm": max(0.0, -thickest_slab(u, v, fine_face, fine_face).thickness),
+        "next": None if advised is None else _asked(board, advised),
+        "stray": [i + 1 for i in found.strays],
+        "readings": [
+            {"residual_mm": a, "off_the_others_mm": b} for a, b in zip(found.residuals, found.apart, strict=True)
+        ],
+        "passes": [_told(step) for step in trued.steps],
+        "strokes": trued.strokes,
+        "minutes": trued.minutes,
+        "checks": trued.checks,
+    }
+    if bench is not None:
+        thick, zone = bench.left()
+        out |= {"left_thickness_mm": thick, "left_flatness_mm": zone}
+    return out | {
+        "face_mm": face.tolist(),
+        "back_mm": back.tolist(),
+        "error_mm": knows.deviations(grid).tolist(),
+    }
+
+
+def workpiece_of(board: Board, shape: tuple[int, int] | None = None) -> Workpiece:
+    """The grid a plane is followed on: about ``CELL``, and through every point of true heights of that shape, where it may."""
+    counts = []
+    for size, cell, fewest, most, told in zip(
+        (board.length, board.width), CELL, FEWEST, MOST, shape or (2, 2), strict=True
+    ):
+        wanted = min(max(size / cell, fewest - 1), most - 1)
+        parts = max(math.floor(wanted / (told - 1)), 1)
+        while parts * (told - 1) + 1 < fewest:
+            parts += 1
+        counts.append(min(parts * (told - 1) + 1, most))
+    return Workpiece(board.length, board.width, counts[0], counts[1])
+
+
+def _spread(told: Floats, workpiece: Workpiece) -> Floats:
+    """Heights on the grid of ``workpiece``, between those that are told."""
+    u, v = (
+        np.linspace(0.0, n - 1.0, count)
+        for n, count in zip(told.shape, (workpiece.rows, workpiece.columns), strict=True)
+    )
+    along = np.array([np.interp(u, np.arange(told.shape[0]), column) for column in told.T]).T
+    return np.array([np.interp(v, np.arange(told.shape[1]), row) for row in along])
+
+
+def _asked(board: Board, r: Taken) -> dict[str, Any]:
+    """A reading to take, in the columns readings are given in; null where one is not used."""
+    used: dict[str, tuple[str, ...]] = {
+        "winding sticks": ("at", "stick", "to"),
+        "cup": ("at",),
+        "bow": ("at", "across", "to"),
+        "corner": ("to",),
+        "thickness": ("at", "across"),
+    }
+    to = board.length if r.kind == "bow" and r.to == 0 else r.to
+    values = {"at": r.at, "across": r.across, "stick": r.stick, "to": to}
+    return {"kind": r.kind} | {name: value if name in used[r.kind] else None for name, value in values.items()}
+
+
+def _told(step: Step) -> dict[str, Any]:
+    p = step.what
+    x0, y0, x1, y1 = p.zone
+    return {
+        "side": step.side,
+        "plane": p.plane.name,
+        "set_mm": p.plane.set,
+        "direction_deg": p.direction,
+        "zone_mm": {"from": x0, "to": x1, "lower": y0, "upper": y1},
+        "zone_share": float(p.mask.mean()),
+        "highest_mm": p.most,
+        "times": p.times,
+        "until": p.until,
+        "strokes": step.strokes,
+        "minutes": step.minutes,
+        "check": p.check,
+    }
+
+
+def _length(name: str, text: str, most: float, least: float = SMALLEST) -> float:
+    try:
+        value = parse_length(text)
+    except BadLength as error:
+        raise FileTrouble(f"{name}: {error}") from None
+    least = 1.0 if name == "--thickness" else least
+    if not least <= value <= most:
+        raise FileTrouble(f"{name} lies between {least:g} and {most:g} mm.")
+    return value
+
+
+def _grid(text: str) -> Grid:
+    found = re.fullmatch(r"(\d{1,5})x(\d{1,5})", text.strip())
+    rows, columns = map(int, found.groups()) if found else (0, 0)
+    if min(rows, columns) < 2 or rows * columns > LARGEST_GRID:
+        raise FileTrouble(f"--grid is written like 25x9, at least 2x2 and {LARGEST_GRID} points at most.")
+    return Grid(rows, columns)
+
+
+def _plane(text: str) -> BenchPlane:
+    """A plane from "sole iron width set camber"."""
+    try:
+        figures = [float(one) for one in text.split()]
+    except ValueError:
+        figures = []
+    if len(figures) != 5 or not all(map(math.isfinite, figures)):
+        raise FileTrouble('--plane is five figures in mm: "sole iron width set camber", like "355 120 50 0.15 0.08".')
+    sole, iron, width, set_, camber = figures
+    wrong = (
+        (not 20 <= sole <= 1500, "a sole is between 20 and 1500 mm long"),
+        (not 5 <= iron <= sole - 5, "the iron lies behind the toe and before the heel"),
+        (not 5 <= width <= 200, "an iron is between 5 and 200 mm wide"),
+        (not 0.005 <= set_ <= 3, "a set is between 0.005 and 3 mm"),
+        (not 0 <= camber <= 10, "a camber is between 0 and 10 mm"),
+    )
+    for is_wrong, words in wrong:
+        if is_wrong:
+            raise FileTrouble(f"--plane {text.strip()[:60]}: {words}.")
+    return BenchPlane(f"plane, {sole:g} mm sole", sole, iron, width, set_, camber)
+
+
+def _refuse_one_file_twice(given: argparse.Namespace) -> None:
+    for name in ("readings", "face", "back"):
+        path = getattr(given, name)
+        if path is not None and same_file(given.out, path):
+            raise FileTrouble(f"--out and --{name} are one file, {path.name}. Nothing was changed.")
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(
+        prog="nullah true", description="Find the surface of a board from readings, and plan the planing."
+    )
+    parser.add_argument("--length", required=True, help="of the board, mm")
+    parser.add_argument("--width", required=True, help="of the board, mm")
+    parser.add_argument("--thickness", required=True, help="as measured somewhere, to half a millimetre")
+    parser.add_argument("--readings", type=Path, required=True, metavar="CSV", help="kind,at,across,value,stick,to")
+    parser.add_argument("--grid", default="25x9", help="points along and across at which the surface is told")
+    parser.add_argument("--wanted", metavar="T", help="thickness to plane to, mm; without it the most is kept")
+    parser.add_argument(
+        "--plane",
+        action="append",
+        default=[],
+        metavar='"SOLE IRON WIDTH SET CAMBER"',
+        help="a plane that is at hand, mm; may stand several times",
+    )
+    parser.add_argument("--face", type=Path, metavar="CSV", help="true heights, to carry the plan out on")
+    parser.add_argument("--back", type=Path, metavar="CSV", help="true heights of the back, in the same frame")
+    parser.add_argument("--out", type=Path, required=True, metavar="JSON")
+    return parser
