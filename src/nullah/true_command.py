@@ -21,7 +21,7 @@ from nullah.formats import heights_csv, readings_csv
 from nullah.formats.trouble import FileTrouble, spoken
 from nullah.formats.writing import same_file, write_all
 
-LONGEST, WIDEST, THICKEST, SMALLEST = 10_000.0, 2_000.0, 500.0, 10.0  # mm
+LONGEST, WIDEST, THICKEST, SMALLEST = 6_000.0, 1_500.0, 500.0, 10.0  # mm
 CELL = (5.0, 4.0)  # mm, along and across: as fine is the grid on which a plane is followed
 FEWEST, MOST = (25, 9), (600, 160)  # points of it
 LARGEST_GRID = 40_000  # points that are told
@@ -86,19 +86,22 @@ def answered(
     bench = (
         None if true is None else Simulated(workpiece, board, _spread(true[0], workpiece), _spread(true[1], workpiece))
     )
-    trued = true_up(workpiece, fine_face, fine_back, knows, wanted, planes, directions, bench)
+    thickest = thickest_slab(u, v, fine_face, fine_back).thickness
+    trued = None  # where no board is left, there is none to plane
+    if thickest > 0:
+        trued = true_up(workpiece, fine_face, fine_back, knows, wanted, planes, directions, bench)
     out: dict[str, Any] = {
-        "thickest_mm": thickest_slab(u, v, fine_face, fine_back).thickness,
+        "thickest_mm": max(thickest, 0.0),
         "minimum_zone_mm": max(0.0, -thickest_slab(u, v, fine_face, fine_face).thickness),
         "next": None if advised is None else _asked(board, advised),
         "stray": [i + 1 for i in found.strays],
         "readings": [
             {"residual_mm": a, "off_the_others_mm": b} for a, b in zip(found.residuals, found.apart, strict=True)
         ],
-        "passes": [_told(step) for step in trued.steps],
-        "strokes": trued.strokes,
-        "minutes": trued.minutes,
-        "checks": trued.checks,
+        "passes": [_told(step) for step in trued.steps] if trued else [],
+        "strokes": trued.strokes if trued else 0,
+        "minutes": trued.minutes if trued else 0.0,
+        "checks": trued.checks if trued else 0,
     }
     if bench is not None:
         thick, zone = bench.left()
@@ -196,10 +199,10 @@ def _plane(text: str) -> BenchPlane:
         raise FileTrouble('--plane is five figures in mm: "sole iron width set camber", like "355 120 50 0.15 0.08".')
     sole, iron, width, set_, camber = figures
     wrong = (
-        (not 20 <= sole <= 1500, "a sole is between 20 and 1500 mm long"),
-        (not 5 <= iron <= sole - 5, "the iron lies behind the toe and before the heel"),
-        (not 5 <= width <= 200, "an iron is between 5 and 200 mm wide"),
-        (not 0.005 <= set_ <= 3, "a set is between 0.005 and 3 mm"),
+        (not 100 <= sole <= 1500, "a sole is between 100 and 1500 mm long"),
+        (not 20 <= iron <= sole - 20, "the iron lies behind the toe and before the heel"),
+        (not 15 <= width <= 200, "an iron is between 15 and 200 mm wide"),
+        (not 0.01 <= set_ <= 3, "a set is between 0.01 and 3 mm"),
         (not 0 <= camber <= 10, "a camber is between 0 and 10 mm"),
     )
     for is_wrong, words in wrong:

@@ -8,6 +8,10 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from nullah.core.arrays import np
+
+_IN_LISTS = 40  # rows and columns: up to there lists are as quick as loading a library
+
 
 class Singular(ArithmeticError):
     """The equations leave an unknown open, or contradict each other."""
@@ -40,12 +44,17 @@ def solved(matrix: Sequence[Sequence[float]], wanted: Sequence[float]) -> list[f
 
 
 def inverse(matrix: Sequence[Sequence[float]]) -> list[list[float]]:
-    """The inverse of a square matrix, by Gauss and Jordan with the largest pivot of each column.
+    """The inverse of a square matrix, by Gauss and Jordan with the largest pivot of each column; of a large one in arrays.
 
     Raises:
         Singular: it has none.
     """
     size = len(matrix)
+    if size > _IN_LISTS:
+        try:
+            return [[float(one) for one in row] for row in np.linalg.inv(np.array(matrix))]
+        except np.linalg.LinAlgError:
+            raise Singular("These equations have no one answer.") from None
     rows = [[*row, *(float(i == j) for j in range(size))] for i, row in enumerate(matrix)]
     for i in range(size):
         best = max(range(i, size), key=lambda r: abs(rows[r][i]))

@@ -133,10 +133,13 @@ def planned(
     while most > goal and len(out) < MOST:
         fit = [p for p in order if most > 2 * p.set]
         for plane in [*fit, *(order[-1:] if order[-1] not in fit else ())]:
-            over = 0.3 * most if stuck else max(most - plane.set, 0.3 * plane.set)
+            times = max(int(most / plane.set / _AT_ONCE), 1)
+            over = 0.3 * most if stuck else max(most - times * plane.set, 0.3 * plane.set)
             p = _pass(workpiece, plane, directions[len(out) % len(directions)], heights - target > over, most)
             after = heights.copy()
             take(workpiece, after, p)
+            after -= (times - 1) * (heights - after)
+            p = replace(p, times=times)
             if float((target - after).max()) < max(0.05, float((target - heights).max()) + 0.02):
                 break
         left = _highest(after - target)
@@ -157,9 +160,9 @@ def planned(
     return out, heights
 
 
-_MANY = (
-    6  # shavings: a face that stands higher everywhere is planed down without looking at zones, to within half as many
-)
+# shavings: a face that stands so many too high everywhere is planed down without looking at zones, to within half as many; and where
+# so many are to come off somewhere, a zone is gone over as often as this goes into them
+_MANY, _AT_ONCE = 6, 16
 
 
 def _down(

@@ -17,6 +17,7 @@ compiled = njit(cache=True, nogil=True, error_model="numpy")
 
 OFF = -1e9  # a height that is none: off the board
 LINES = 7  # across the sole, on which it may touch
+SHORTEST = 3.0  # mm: stations lie no closer
 STEP = 1e-7  # mm: so far a point may stand above the sole unnoticed
 MOST = 60  # changes of the points of contact at one station
 FAR = 1e4  # mm: how low, and how far off, the points are that hold a sole before it touches
@@ -130,7 +131,9 @@ def rest(under, h, half, first, last, toe, heel, basis):
 def stations(sole, iron):
     """How many stations of one length lie behind and before the iron, so that they end at heel and toe as nearly as can be."""
     best, before, after = 1e18, 1, 1
-    for n in range(8, 33):
+    for n in range(4, 33):
+        if iron / n < SHORTEST and n > 4:
+            break
         behind = (sole - iron) * n / iron
         whole = max(np.round(behind), 1.0)
         off = abs(behind - whole) / whole + 1e-4 * n
