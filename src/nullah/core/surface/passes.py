@@ -209,7 +209,7 @@ def _box(workpiece: Workpiece, mask: Bools) -> tuple[float, float, float, float]
 def paths(p: Pass, workpiece: Workpiece) -> Floats:
     """Where the middle of the iron begins and ends in each stroke of a pass: (strokes, 4), mm, side by side and overlapping.
 
-    A stroke begins and ends half an iron's width outside its zone, so that slanting ones cut its corners too.
+    A stroke begins and ends half an iron's width outside its zone or more, so that slanting ones cut its corners too.
     """
     angle, beyond = radians(p.direction), p.plane.width / 2
     e, n = (cos(angle), sin(angle)), (-sin(angle), cos(angle))
@@ -219,10 +219,13 @@ def paths(p: Pass, workpiece: Workpiece) -> Floats:
     count = max(int(np.ceil((high - low) / step)), 1)
     out = []
     for i in range(count):
-        found = _within(low + (high - low) * (i + 0.5) / count, e, n, p.zone)
-        if found is not None:
-            start, end = found[0] - beyond, found[1] + beyond
-            x, y = found[2]
+        side = low + (high - low) * (i + 0.5) / count
+        found = [_within(side + off, e, n, p.zone) for off in (0.0, -beyond, beyond)]
+        if found[0] is not None:
+            start = min(one[0] for one in found if one is not None)
+            end = max(one[1] for one in found if one is not None)
+            start, end = min(start, found[0][0] - beyond), max(end, found[0][1] + beyond)
+            x, y = found[0][2]
             out.append((x + start * e[0], y + start * e[1], x + end * e[0], y + end * e[1]))
     return np.array(out, dtype=np.float64).reshape(-1, 4)
 
