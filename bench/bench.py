@@ -260,6 +260,7 @@ def drags(window, what):
         ("timber", "fault:board 1/2"),
         ("timber", "edge:board 1/length"),
         ("breakdown", f"part:{part}"),
+        ("trueup", "reading:board 1/3"),
         ("joints", "laid:corner A-B/half_pin/lower"),
         ("joints", f"laid:corner A-B/pin/{tails}"),
         ("piece", "shift:1"),

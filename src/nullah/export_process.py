@@ -2,15 +2,12 @@
 
 from __future__ import annotations
 
-import os
-import sys
-
 from nullah.core.plan import plan
 from nullah.exporting import Exported, ExportTask
 from nullah.formats import project_file
 from nullah.formats.export import export
 from nullah.formats.trouble import FileTrouble, spoken
-from nullah.planning import packed, unpacked
+from nullah.planning import answered
 
 
 def exported(task: ExportTask) -> Exported:
@@ -23,10 +20,5 @@ def exported(task: ExportTask) -> Exported:
 
 
 def main() -> int:
-    """Read one task, do it, tell of it; whatever a library prints goes to where errors go."""
-    with os.fdopen(os.dup(1), "wb") as out:
-        os.dup2(2, 1)
-        (task, *_), _ = unpacked(sys.stdin.buffer.read())
-        assert isinstance(task, ExportTask)
-        out.write(packed(exported(task)))
-    return 0
+    """Read one task, do it, tell of it."""
+    return answered(exported)

@@ -6,7 +6,11 @@ from a file goes this way.
 
 from __future__ import annotations
 
+import os
 import struct
+import sys
+from collections.abc import Callable
+from typing import Any
 
 from nullah.core.frozen import frozen
 from nullah.core.layout.model import Layout, WayOut
@@ -59,3 +63,12 @@ def unpacked(data: bytes) -> tuple[list[object], bytes]:
         out.append(pickle.loads(data[LENGTH.size : LENGTH.size + long]))
         data = data[LENGTH.size + long :]
     return out, data
+
+
+def answered(work: Callable[[Any], object]) -> int:
+    """What a process does that is sent one thing and answers once: 0. What a library prints goes to where errors go."""
+    with os.fdopen(os.dup(1), "wb") as out:
+        os.dup2(2, 1)
+        (sent, *_), _ = unpacked(sys.stdin.buffer.read())
+        out.write(packed(work(sent)))
+    return 0

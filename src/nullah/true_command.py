@@ -13,9 +13,10 @@ from typing import Any
 from nullah.core.arrays import Floats, np
 from nullah.core.measure import BadLength, parse_length, plain
 from nullah.core.surface.certainty import Grid, faces, nothing_known
-from nullah.core.surface.gaussian_process import Board, Fit, Taken, fit
+from nullah.core.surface.gaussian_process import Board, Fit, fit
 from nullah.core.surface.passes import PLANES, TURNED, BenchPlane, Workpiece
-from nullah.core.surface.slab import thickest_slab
+from nullah.core.surface.sights import SIGHTS, Taken
+from nullah.core.surface.slab import minimum_zone, thickest_slab
 from nullah.core.surface.truing import Simulated, Step, true_up
 from nullah.formats import heights_csv, readings_csv
 from nullah.formats.trouble import FileTrouble, spoken
@@ -82,7 +83,8 @@ def answered(
     workpiece = workpiece_of(board, true[0].shape if true else None)
     u, v = workpiece.places()
     fine_face, fine_back = faces(found, Grid(workpiece.rows, workpiece.columns))
-    advised = nothing_known(board).after(readings).next_reading(readings)
+    told = nothing_known(board).after(readings) if found.strays else knows
+    advised = told.next_reading(readings)
     bench = (
         None if true is None else Simulated(workpiece, board, _spread(true[0], workpiece), _spread(true[1], workpiece))
     )
@@ -92,7 +94,7 @@ def answered(
         trued = true_up(workpiece, fine_face, fine_back, knows, wanted, planes, directions, bench)
     out: dict[str, Any] = {
         "thickest_mm": max(thickest, 0.0),
-        "minimum_zone_mm": max(0.0, -thickest_slab(u, v, fine_face, fine_face).thickness),
+        "minimum_zone_mm": minimum_zone(u, v, fine_face),
         "next": None if advised is None else _asked(board, advised),
         "stray": [i + 1 for i in found.strays],
         "readings": [
@@ -139,16 +141,10 @@ def _spread(told: Floats, workpiece: Workpiece) -> Floats:
 
 def _asked(board: Board, r: Taken) -> dict[str, Any]:
     """A reading to take, in the columns readings are given in; null where one is not used."""
-    used: dict[str, tuple[str, ...]] = {
-        "winding sticks": ("at", "stick", "to"),
-        "cup": ("at",),
-        "bow": ("at", "across", "to"),
-        "corner": ("to",),
-        "thickness": ("at", "across"),
-    }
     to = board.length if r.kind == "bow" and r.to == 0 else r.to
     values = {"at": r.at, "across": r.across, "stick": r.stick, "to": to}
-    return {"kind": r.kind} | {name: value if name in used[r.kind] else None for name, value in values.items()}
+    used = SIGHTS[r.kind].used
+    return {"kind": r.kind} | {name: value if name in used else None for name, value in values.items()}
 
 
 def _told(step: Step) -> dict[str, Any]:

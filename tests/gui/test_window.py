@@ -272,7 +272,7 @@ def test_a_new_project_opens_on_a_practice_box_and_an_empty_rack(hand):
     hand.press("Add fault")
     assert "Add a board first" in hand.note()
     hand.go("trueup")
-    hand.press("Add reading")
+    hand.press("Add")
     assert "Add a board" in hand.note()
     for station in STATIONS:
         hand.go(station)

@@ -14,7 +14,7 @@ from test_slab_reference import highs
 from nullah.core.surface.certainty import Grid, faces
 from nullah.core.surface.compiled.strokes import rest, strokes
 from nullah.core.surface.gaussian_process import fit
-from nullah.core.surface.passes import ALONG, PLANES, TURNED, BenchPlane, Pass, Workpiece, paths, planned, take
+from nullah.core.surface.passes import PLANES, TURNED, BenchPlane, Pass, Workpiece, paths, planned, take
 from nullah.core.surface.truing import Simulated, true_up
 
 SOAK = bool(os.environ.get("NULLAH_SOAK"))
@@ -128,7 +128,7 @@ def test_crossing_at_45_degrees_takes_out_a_cup_that_planing_along_leaves():
             )
         return np.ptp(wood[40:-40].mean(axis=0))
 
-    assert left(TURNED) < 0.15 < 0.3 < left(ALONG)
+    assert left(TURNED) < 0.15 < 0.3 < left((0.0,))
 
 
 def test_the_plan_takes_the_high_corner_first_and_ends_over_all_of_the_face():
@@ -191,7 +191,7 @@ def carried(seed, directions):
 def test_soak_the_plan_leaves_boards_flat_and_thick(capsys):
     runs = 100 if SOAK else 4
     turned = np.array([carried(seed, TURNED) for seed in range(runs)])
-    along = np.array([carried(seed, ALONG) for seed in range(runs // 4)])
+    along = np.array([carried(seed, (0.0,)) for seed in range(runs // 4)])
     with capsys.disabled() if SOAK else nullcontext():
         print(f"\n{runs} plans: flat to {turned[:, 0].max():.3f} at the worst, {turned[:, 0].mean():.3f} in the mean;")
         print(

@@ -12,7 +12,8 @@ from test_slab_reference import highs
 
 from nullah.core.frozen import replace
 from nullah.core.surface.certainty import Grid, faces, nothing_known
-from nullah.core.surface.gaussian_process import LOOK_AGAIN, REACH, ROUGH, Board, Taken, between, chebyshev, fit
+from nullah.core.surface.gaussian_process import LOOK_AGAIN, REACH, ROUGH, Board, between, chebyshev, fit
+from nullah.core.surface.sights import Taken
 
 SOAK = bool(os.environ.get("NULLAH_SOAK"))
 GRID = Grid(25, 9)

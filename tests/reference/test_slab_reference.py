@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from scipy.optimize import linprog
+from scipy.spatial import ConvexHull
 
 from nullah.core.surface.slab import NotASurface, grid, minimum_zone, thickest_slab
 
@@ -65,29 +66,39 @@ def test_property_equals_an_independent_solver(rows, columns, decimals, seed):
     assert (upper - slab.thickness >= bottom - 1e-7).all()
 
 
-def test_equals_brute_force_over_every_plane_through_points():
-    rng = np.random.default_rng(7)
-    x, y = grid(np.zeros((3, 3)))
-    top = rng.normal(size=(3, 3))
-    points = np.stack([x.ravel(), y.ravel(), top.ravel()], 1)
-    best = np.inf
-    # an optimal zone is bounded by three points on one side and one on the other, or two and two
-    for four in itertools.combinations(points, 4):
-        for i, j, k in itertools.combinations(range(4), 3):
-            a, b, c = four[i], four[j], four[k]
-            normal = np.cross(b - a, c - a)
-            if abs(normal[2]) > 1e-9:
-                best = min(best, spread(points, -normal[:2] / normal[2]))
-        for (i, j), (k, m) in (((0, 1), (2, 3)), ((0, 2), (1, 3)), ((0, 3), (1, 2))):
-            normal = np.cross(four[j] - four[i], four[m] - four[k])
-            if abs(normal[2]) > 1e-9:
-                best = min(best, spread(points, -normal[:2] / normal[2]))
-    assert minimum_zone(x, y, top) == pytest.approx(best, abs=1e-9)
+def least_zone(points, normals):
+    """The least vertical spread of points over planes with those normals."""
+    normals = normals[np.abs(normals[:, 2]) > 1e-9 * np.abs(normals).max(axis=1)]
+    left = points[:, 2:] + points[:, :2] @ (normals[:, :2] / normals[:, 2:]).T
+    return (left.max(axis=0) - left.min(axis=0)).min()
 
 
-def spread(points, slopes):
-    left = points[:, 2] - points[:, :2] @ slopes
-    return left.max() - left.min()
+def across(ways):
+    """Normals of planes along every two of some ways."""
+    i, j = np.triu_indices(len(ways), 1)
+    return np.cross(ways[i], ways[j])
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_minimum_zone_is_that_of_brute_force_and_of_the_convex_hull(seed):
+    """The planes of a least zone lie on three points and one, or on two and two: on a face and a corner of the convex hull, or on two
+    of its edges (common knowledge of computational geometry; scipy finds the hull)."""
+    rng = np.random.default_rng(seed)
+    for _ in range(50):
+        x, y = grid(np.zeros((3, 3)))
+        few = np.stack([x.ravel(), y.ravel(), rng.normal(size=9)], 1)
+        ways = np.array([b - a for a, b in itertools.combinations(few, 2)])
+        found = minimum_zone(x, y, few[:, 2].reshape(3, 3))
+        assert found == pytest.approx(least_zone(few, across(ways)), abs=1e-9)
+        x, y = grid(np.zeros((12, 7)))
+        warp = rng.normal(size=3)
+        z = warp[0] * (x / 5.5 - 1) ** 2 + warp[1] * (y / 3 - 1) ** 2 + warp[2] * (x / 5.5 - 1) * (y / 3 - 1)
+        many = np.stack([x.ravel(), y.ravel(), (z + rng.normal(0, 0.1, z.shape)).ravel()], 1)
+        hull = ConvexHull(many)
+        edges = {tuple(sorted(pair)) for face in hull.simplices for pair in itertools.combinations(face, 2)}
+        ways = np.array([many[b] - many[a] for a, b in edges])
+        best = least_zone(many, np.concatenate([across(ways), hull.equations[:, :3]]))
+        assert minimum_zone(x, y, many[:, 2].reshape(12, 7)) == pytest.approx(best, abs=1e-9)
 
 
 def test_points_on_a_line_are_refused():

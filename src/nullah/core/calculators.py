@@ -318,7 +318,7 @@ CALCULATORS: dict[str, Calculator] = {
         ),
         Calculator(
             "ogee",
-            "two arcs that meet on a line, the ends along the run",
+            "an ogee: two arcs that meet on a line, the ends along the run",
             (
                 _in("run", "length", "along"),
                 _in("rise", "length", "across"),

@@ -22,7 +22,7 @@ from nullah.core.document_boards import Room as Room
 from nullah.core.document_pieces import AnyPiece, Designed, Piece, PieceId
 from nullah.core.value import Length, Name, Position, Prose, Value, Word
 
-SCHEMA_VERSION = 6
+SCHEMA_VERSION = 7
 LOG_LINES = 100_000  # lines of the bench book; past that, or past the letters below, the earliest make way
 LOG_LETTERS = 12_000_000
 
@@ -30,40 +30,61 @@ LOG_LETTERS = 12_000_000
 
 
 class Reading(Value):
-    """One reading of the face side of a board or part.
+    """One reading of the face side of a board or part, or of its back as it lies turned over (places as seen from the face).
 
     ``winding sticks``: at ``at`` from the left end, how much the upper edge stands above the lower, against a stick laid
-    at the left end, read over a stick ``stick`` long. ``cup``: a straightedge across at ``at``, the hollow (+) or hump (-)
-    in the middle. ``bow``: a straightedge along at ``across`` from the lower edge, hollow (+) or hump (-) in the middle.
-    ``thickness``: the caliper at (``at``, ``across``).
+    at ``to``, read over sticks ``stick`` long; over a hump the stick ``stood`` on that, at ``across``, and on one edge. ``cup``: a
+    straightedge across at ``at``, the hollow (+) or hump (-) in the middle. ``bow``: a straightedge along at ``across`` from the lower
+    edge, from ``at`` to ``to`` (0: the other end), hollow (+) or hump (-) in the middle. ``corner``: corner to corner, ``to`` 1 from
+    the lower left or 2 from the upper left. ``feeler``: the gap under the corner ``to``, 1 to 4 round from the lower left, when the
+    side lies down on the other three. ``thickness``: the caliper at (``at``, ``across``). ``out of square``: how far the edge ``to``
+    (1 lower, 2 upper) stands out at the back. ``after`` counts the times its target had been planed (``Planed``).
     """
 
     target: Word
-    kind: Literal["winding sticks", "cup", "bow", "thickness"]
+    kind: Literal["winding sticks", "cup", "bow", "corner", "feeler", "thickness", "out of square"]
     at: Position = 0.0
     across: Position = 0.0
     value: Annotated[float, Field(ge=-500, le=500)]
     stick: Annotated[float, Field(ge=0, le=2_000)] = 0.0  # 0: as long as the board is wide
+    to: Position = 0.0
+    stood: Literal["both edges", "lower edge, hump", "upper edge, hump"] = "both edges"
+    side: Literal["face", "back"] = "face"
+    after: Annotated[int, Field(ge=0, le=200)] = 0
+
+
+class Planed(Value):
+    """A face or back that was planed: what was done, the minutes it was reckoned to take, and the heights it is foreseen to have
+    now, mm at the nodes a surface is kept at (rows along the board)."""
+
+    target: Word
+    side: Literal["face", "back"] = "face"
+    words: Prose = ""
+    minutes: Annotated[float, Field(ge=0, le=100_000)] = 0.0
+    heights: Annotated[tuple[Annotated[float, Field(ge=-500, le=500)], ...], Field(min_length=96, max_length=96)]
 
 
 # ---- kit
 
 
 class Plane(Value):
-    """A bench plane: sole length, the iron's distance behind the toe, and the shaving it is set to, all mm."""
+    """A bench plane: sole length, the iron's distance behind the toe, the shaving it is set to, how wide its iron is and by how much
+    the corners of that stand back (camber), all mm."""
 
     name: Word
     sole: Length
     iron: Length
     shaving: Annotated[float, Field(gt=0, le=3)]
+    width: Annotated[float, Field(ge=10, le=200)] = 50.0
+    camber: Annotated[float, Field(ge=0, le=10)] = 0.0
 
 
 class Kit(Value):
     """What is at hand; it decides the way the plan takes."""
 
     planes: Annotated[tuple[Plane, ...], Field(min_length=1, max_length=20)] = (
-        Plane(name="jack plane, 355 mm sole", sole=355, iron=120, shaving=0.2),
-        Plane(name="jointer, 560 mm sole", sole=560, iron=190, shaving=0.1),
+        Plane(name="jack plane, 355 mm sole", sole=355, iron=120, shaving=0.2, camber=0.12),
+        Plane(name="jointer, 560 mm sole", sole=560, iron=190, shaving=0.1, width=60, camber=0.02),
         Plane(name="smoother, 245 mm sole", sole=245, iron=80, shaving=0.04),
     )
     crosscut_kerf: Annotated[float, Field(gt=0, le=10)] = 1.5
@@ -249,7 +270,7 @@ class Project(Value):
     piece of that id.
     """
 
-    schema_version: Literal[6] = 6
+    schema_version: Literal[7] = 7
     name: Word = "New project"
     units: Literal["mm", "in"] = "mm"
     denominator: Literal[16, 32, 64] = 32
@@ -257,6 +278,7 @@ class Project(Value):
     hand: PieceId = "1"  # the piece that is in hand
     boards: Annotated[tuple[Board, ...], Field(max_length=500)] = ()
     readings: Annotated[tuple[Reading, ...], Field(max_length=5_000)] = ()
+    planed: Annotated[tuple[Planed, ...], Field(max_length=5_000)] = ()  # in the order it was done
     room: Room = Room()
     kit: Kit = Kit()
     allowances: Allowances = Allowances()

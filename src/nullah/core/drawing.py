@@ -48,7 +48,8 @@ class Area:
 class Text:
     """Words at a point. ``size`` in screen pixels at 100 %; ``align``: left, centre, right.
 
-    ``room`` is the mm they have along, ``tall`` up: renderers leave them out where they would not fit. 0: always drawn.
+    ``room`` is the mm they have along, ``tall`` up: renderers leave them out where they would not fit. 0: always drawn. In the window
+    what ``yields`` is left out where other words stand that were drawn before.
     """
 
     at: Point
@@ -61,6 +62,7 @@ class Text:
     halo: bool = False
     room: float = 0.0
     tall: float = 0.0
+    yields: bool = False
 
 
 @frozen

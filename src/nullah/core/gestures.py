@@ -11,7 +11,7 @@ from collections.abc import Callable
 
 from pydantic import ValidationError
 
-from nullah.core import edit, piece_edits
+from nullah.core import edit, piece_edits, truing_edits
 from nullah.core.document import Board, Defect, Month, Project
 from nullah.core.document_pieces import prefix
 from nullah.core.frozen import frozen
@@ -25,6 +25,7 @@ from nullah.core.plan import Plan
 from nullah.core.refusals import sentence
 from nullah.core.stations.as_made import months
 from nullah.core.stations.breakdown import move_part
+from nullah.core.surface.sights import SIGHTS
 from nullah.core.wood.room import MONTHS
 
 NARROWEST = 0.5  # mm: nothing is pulled narrower
@@ -241,6 +242,23 @@ def _laid(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gest
     return Gesture(piece_edits.set_joint(project, joint_id, which, size), words)
 
 
+def _reading(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    """A reading pulled to where it was taken; ``name``: the board or part, and which of its readings."""
+    target, _, n = name.rpartition("/")
+    t = plan.trueup.of(target)
+    if t is None or not int(n) < len(t.readings):
+        raise edit.BadEdit("That reading is no longer here.")
+    r = t.readings[int(n)]
+    used = SIGHTS[r.kind].used
+    moved: dict[str, float] = {}
+    if "at" in used and r.kind != "bow":
+        moved["at"] = min(max(0.0, _stop(project, r.at + dx)), t.length)
+    if "across" in used:
+        moved["across"] = min(max(0.0, _stop(project, r.across + dy)), t.width)
+    after = truing_edits.change_reading(project, t, int(n), **moved)
+    return Gesture(after, f"{r.kind}: " + " and ".join(f"{where} {marked(mm)}" for where, mm in moved.items()))
+
+
 def _part(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
     """A part as laid on a board: to another place on it, or onto another board."""
     result = plan.breakdown
@@ -270,6 +288,7 @@ _GESTURES: dict[str, Callable[[Project, Plan, str, float, float], Gesture]] = {
     "asked": _asked,
     "laid": _laid,
     "part": _part,
+    "reading": _reading,
 }
 # what keys move otherwise than by the divisions shown
 _NUDGED: dict[str, Callable[[Project, Plan, str, int, int], Gesture]] = {

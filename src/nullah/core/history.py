@@ -79,5 +79,6 @@ class History:
 def matters(before: Project, after: Project) -> bool:
     """Whether the step between two projects says something of the wood or settles something, rather than a value tried."""
     return any(
-        getattr(before, k) != getattr(after, k) for k in ("choices", "measured", "cut", "done", "log", "readings")
+        getattr(before, k) != getattr(after, k)
+        for k in ("choices", "measured", "cut", "done", "log", "readings", "planed")
     )

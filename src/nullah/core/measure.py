@@ -173,6 +173,11 @@ def show_length(mm: float, unit: Unit = "mm", denominator: int = 32) -> Shown:
     return show_fraction(mm, denominator) if unit == "in" else show_mm(mm)
 
 
+def show_fine(mm: float, unit: Unit = "mm") -> str:
+    """What is read or planed off, finer than any rule: to 0.01 mm, or to the thousandth of an inch."""
+    return f'{decimals(mm / INCH, 3)}"' if unit == "in" else show_mm(mm, 2).text
+
+
 SAME = 0.05  # mm: two sizes nearer than this are one: no rule tells them apart, and sums of floats differ by less
 
 
@@ -189,18 +194,19 @@ def division(unit: Unit = "mm", denominator: int = 32) -> float:
 _MARK = "\u2063"  # the invisible separator: a marked length that nobody converts still reads as mm
 
 
+_FINE = chr(0xE0000 + ord("f"))  # of a marked length that is shown as ``show_fine`` does
 _TAG = 0xE0000  # characters from here on are seen by nobody: a marked length carries its thousandths of a mm in them
 
 
 @lru_cache(maxsize=8192)  # an edit says the same thousands of lengths again
-def marked(mm: float, unit: str = "") -> str:
+def marked(mm: float, unit: str = "", fine: bool = False) -> str:
     """A length inside a sentence, in mm, marked so that ``told`` can put it in another unit; ``unit`` is said after it.
 
-    The mark carries the length itself, so that a figure is rounded once, in the unit it is shown in.
+    The mark carries the length itself, so that a figure is rounded once, in the unit it is shown in. ``fine``: shown by ``show_fine``.
     """
     exact = f"{mm * 1000:.0f}" if math.isfinite(mm) else ""
     hidden = "".join(chr(_TAG + ord(c)) for c in exact)
-    return f"{_MARK}{show_mm(mm).text}{hidden}{unit}{_MARK}"
+    return f"{_MARK}{show_fine(mm) if fine else show_mm(mm).text}{hidden}{_FINE if fine else ''}{unit}{_MARK}"
 
 
 def told(sentence: str, unit: Unit = "mm", denominator: int = 32) -> str:
@@ -208,14 +214,15 @@ def told(sentence: str, unit: Unit = "mm", denominator: int = 32) -> str:
 
     def shown(match: re.Match[str]) -> str:
         if unit == "mm":
-            return match[1] + match[3]
+            return match[1] + match[4]
         exact = "".join(chr(ord(c) - _TAG) for c in match[2])
-        return show_fraction(int(exact) / 1000 if exact else float(match[1]), denominator).text
+        mm = int(exact) / 1000 if exact else float(match[1])
+        return show_fine(mm, unit) if match[3] else show_fraction(mm, denominator).text
 
     if _MARK not in sentence:
         return sentence
     return re.sub(
-        f"{_MARK}(-?[0-9.]+)([{chr(_TAG + 0x2D)}{chr(_TAG + 0x30)}-{chr(_TAG + 0x39)}]*)([^{_MARK}]*){_MARK}",
+        f"{_MARK}(-?[0-9.]+)([{chr(_TAG + 0x2D)}{chr(_TAG + 0x30)}-{chr(_TAG + 0x39)}]*)({_FINE}?)([^{_MARK}]*){_MARK}",
         shown,
         sentence,
     )

@@ -24,6 +24,7 @@ from nullah.core.stations import (
     rates,
     rough,
     rough_steps,
+    surfaces,
     timber,
     together,
     trueup,
@@ -86,6 +87,7 @@ class Plan:
     project: Project
     piece: PieceResult
     timber: timber.TimberResult
+    surfaces: surfaces.Surfaces
     breakdown: breakdown.BreakdownResult
     trueup: trueup.TrueupResult
     joints: joints.JointsResult
@@ -131,6 +133,7 @@ def plan(
         piece.shop_of(p.kit),
         kept.of_piece,
     )
+    fitted = kept.station("surfaces", surfaces.work, p.boards, p.readings, p.planed, kept.of_piece)
     done_timber = kept.station(
         "timber",
         timber.work,
@@ -142,6 +145,7 @@ def plan(
         p.kit.crosscut_kerf,
         p.layout,
         p.readings,
+        fitted,
     )
     sawing = kept.station("sawing", breakdown.sawing_of, p.boards, p.layout)
     saw_steps = tuple(d for d in p.done if d.startswith("saw "))
@@ -150,7 +154,6 @@ def plan(
     in_rough = kept.station(
         "rough", rough.work, p.boards, p.kit, p.allowances, p.choices, done_piece, done_timber, freed
     )
-    surfaces = kept.station("surfaces", breakdown.surfaces_of, p.boards, p.readings)
     own_rates = kept.station("rates", rates.work, p.log, sawing.cuts)
     done_break = kept.station(
         "breakdown",
@@ -162,7 +165,7 @@ def plan(
         done_piece,
         done_timber,
         in_rough,
-        surfaces,
+        fitted,
         sawing,
         p.pinned,
         p.whole,
@@ -170,7 +173,18 @@ def plan(
         own_rates,
         progress,
     )
-    done_true = kept.station("trueup", trueup.work, p.boards, p.readings, p.kit, p.choices, done_piece, done_break)
+    done_true = kept.station(
+        "trueup",
+        trueup.work,
+        p.boards,
+        p.readings,
+        p.planed,
+        p.kit,
+        p.choices,
+        done_piece,
+        done_break,
+        fitted,
+    )
     done_joints = kept.station("joints", joints.work, p.kit, p.choices, done_piece, kept.of_piece)
     done_together = kept.station(
         "together", together.work, p.kit, p.measured, p.choices, done_piece, done_joints, kept.of_piece
@@ -212,6 +226,7 @@ def plan(
         p,
         done_piece,
         done_timber,
+        fitted,
         done_break,
         done_true,
         done_joints,

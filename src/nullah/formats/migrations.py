@@ -10,14 +10,14 @@ from nullah.core.layout.model import cuts
 from nullah.core.layout.progress import cut_name
 from nullah.core.plan import plan
 
-EDGES_DRAWN = 6  # the first version whose edges are points, not widths
+SIDES_READ = 7  # the first version whose readings are of face or back, and of how often it was planed
 JOINTS_HELD = 4  # the first version that holds joints that are cut, and names cuts by where they lie
 
 
 def migrated(project: Project, version: int) -> Project:
     """A project read from a file of an older version."""
     project = as_cut_until_now(with_named_cuts(project)) if version < JOINTS_HELD else project
-    return with_layout_standing(project) if version < EDGES_DRAWN else project
+    return with_layout_standing(project) if version < SIDES_READ else project
 
 
 def with_layout_standing(project: Project) -> Project:

@@ -9,20 +9,14 @@ import csv
 import math
 from pathlib import Path
 
-from nullah.core.surface.gaussian_process import ERRORS, Taken
+from nullah.core.frozen import replace
+from nullah.core.surface.sights import SIGHTS, Taken, onto_the_board, wrong
 from nullah.formats.trouble import FileTrouble
 from nullah.formats.writing import read_bounded
 
 COLUMNS = ("kind", "at", "across", "value", "stick", "to")
 LARGEST = 1024 * 1024  # bytes
 MOST = 200  # readings
-_USED = {  # by kind: the columns that must be filled, and those that may be
-    "winding sticks": (("at",), ("stick", "to")),
-    "cup": (("at",), ()),
-    "bow": (("across",), ("at", "to")),
-    "corner": (("to",), ()),
-    "thickness": (("at", "across"), ()),
-}
 
 
 def read(path: Path, length: float, width: float) -> tuple[Taken, ...]:
@@ -70,18 +64,24 @@ def _header(cells: list[str]) -> list[str]:
 
 def _reading(cells: dict[str, str], length: float, width: float) -> Taken:
     kind = cells["kind"].lower()
-    if kind not in ERRORS:
-        raise ValueError(f'"{kind[:30]}" is no kind of reading: there are {", ".join(ERRORS)}')
-    needed, may = _USED[kind]
+    sight = SIGHTS.get(kind)
+    if sight is None or not sight.surface:
+        kinds = ", ".join(name for name, one in SIGHTS.items() if one.surface)
+        raise ValueError(f'"{kind[:30]}" is no kind of reading: there are {kinds}')
     figures: dict[str, float] = {}
-    for name in ("value", *needed, *may):
+    for name in ("value", *sight.used):
         text = cells.get(name, "")
         if text:
             figures[name] = _figure(name, text)
-        elif name not in may:
+        elif name not in sight.may:
             raise ValueError(f"{kind} has no {name}")
-    _on_the_board(kind, figures, length, width)
-    return Taken(kind, **figures)
+    if not 0 < figures.get("stick", 1.0) <= 5000:
+        raise ValueError("a stick is between 0 and 5000 mm long")
+    found = replace(Taken(kind), **figures)
+    trouble = wrong(found, length, width)
+    if trouble:
+        raise ValueError(trouble)
+    return onto_the_board(found, length, width)
 
 
 def _figure(name: str, text: str) -> float:
@@ -92,33 +92,3 @@ def _figure(name: str, text: str) -> float:
     if not math.isfinite(value) or "_" in text:
         raise ValueError(f'{name} is not a number: "{text[:30]}"')
     return value
-
-
-_NEAR = 1e-6  # mm: a place so far off an edge lies on it
-
-
-def _on_the_board(kind: str, figures: dict[str, float], length: float, width: float) -> None:
-    """Refuse what lies off the board or says nothing; places are moved onto an edge they all but lie on."""
-    limits = {"at": length, "across": width, "to": 2.0 if kind == "corner" else length}
-    for name, most in limits.items():
-        if name in figures:
-            if not -_NEAR <= figures[name] <= most + _NEAR:
-                raise ValueError(f"{name} {figures[name]:g} lies off the board" if kind != "corner" else _CORNERS)
-            figures[name] = min(max(figures[name], 0.0), most)
-    refused: tuple[tuple[bool, str], ...] = (
-        (kind == "corner" and figures["to"] not in (1.0, 2.0), _CORNERS),
-        (abs(figures["value"]) > 500, "a reading is no more than 500 mm"),
-        (kind == "thickness" and figures["value"] <= 0, "a thickness is more than zero"),
-        ("stick" in figures and not 0 < figures["stick"] <= 5000, "a stick is between 0 and 5000 mm long"),
-        (kind == "winding sticks" and figures["at"] == figures.get("to", 0.0), "the sticks lie at one place"),
-        (
-            kind == "bow" and figures.get("to", length) <= figures.get("at", 0.0),
-            "a bow is read from at to a place beyond it",
-        ),
-    )
-    for wrong, words in refused:
-        if wrong:
-            raise ValueError(words)
-
-
-_CORNERS = "of a corner reading to is 1, from the lower left, or 2, from the upper left"

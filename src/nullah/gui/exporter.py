@@ -2,56 +2,40 @@
 
 from __future__ import annotations
 
-import sys
-
-from PySide6.QtCore import QObject, QProcess, Signal
+from PySide6.QtCore import QObject, Signal
 
 from nullah.exporting import Exported, ExportTask
-from nullah.planning import packed, unpacked
+from nullah.gui.one_shot import OneShot
 
 PATIENCE = 30_000  # ms that a closing window waits for what is being written
 
 
 class Exporter(QObject):
-    """At most one process at a time. All on the interface thread; the work is done elsewhere."""
+    """At most one export at a time."""
 
     told = Signal(str, bool)  # a sentence, and whether it is a refusal
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
-        self._process: QProcess | None = None
+        self._process = OneShot("nullah.export_process", self._ended, self)
 
     @property
     def at_work(self) -> bool:
         """Whether something is being written."""
-        return self._process is not None
+        return self._process.at_work
 
     def start(self, task: ExportTask) -> None:
         """Begin to write, unless something is being written still."""
-        if self._process is not None:
+        if self._process.at_work:
             self.told.emit("The last export is still being written: try again when it is told.", True)
             return
-        process = QProcess(self)
-        process.finished.connect(lambda *_: self._ended(process))
-        process.errorOccurred.connect(
-            lambda error: self._ended(process) if error == QProcess.ProcessError.FailedToStart else None
-        )
-        self._process = process
-        process.start(sys.executable, ["-P", "-c", "from nullah.export_process import main; main()"])
-        process.write(packed(task))
-        process.closeWriteChannel()
+        self._process.start(task)
 
     def wait(self) -> None:
         """Stay until what is being written is written."""
-        if self._process is not None:
-            self._process.waitForFinished(PATIENCE)
+        self._process.wait(PATIENCE)
 
-    def _ended(self, process: QProcess) -> None:
-        if process is not self._process:
-            return
-        self._process = None
-        found, _ = unpacked(bytes(process.readAllStandardOutput().data()))
-        process.deleteLater()
+    def _ended(self, found: list[object]) -> None:
         for one in found:
             if isinstance(one, Exported):
                 self.told.emit(one.said, one.refused)

@@ -25,6 +25,10 @@ class Figures:
         """A length in the unit shown, without the words for what the rounding leaves out: for fields and tight places."""
         return self.figure_and_hair(mm)[0]
 
+    def fine(self, mm: float) -> str:
+        """What is read or planed off, finer than any rule."""
+        return measure.show_fine(mm, self.project.units)
+
     def signed_figure(self, mm: float) -> str:
         """A length for a drawing: in inches, a minus or plus after it stands for less, or and, a hair."""
         figure, hair = self.figure_and_hair(mm)

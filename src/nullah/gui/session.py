@@ -29,7 +29,7 @@ WORKED_WHILE_DRAGGING = {
     "piece": frozenset({"piece"}),
     "timber": frozenset({"timber"}),
     "breakdown": frozenset[str](),  # the view draws the layout as it would be
-    "trueup": frozenset({"trueup"}),
+    "trueup": frozenset({"surfaces"}),  # the view reads anew what is in hand
     "joints": frozenset({"piece", "joints"}),
     "together": frozenset({"together"}),
     "bench": frozenset({"bench"}),
@@ -64,6 +64,7 @@ class Session(Figures, Looking):
 
     previewed = Signal()
     looked_at = Signal(str)
+    closing = Signal()
 
     def __init__(
         self,
@@ -278,6 +279,7 @@ class Session(Figures, Looking):
 
     def close(self) -> None:
         """Wait for a running search and stop the autosave."""
+        self.closing.emit()
         self._autosave.stop()
         self.end_searches()
         self.recovery.close()

@@ -76,8 +76,17 @@ def all_actions(window: Window) -> Actions:
         ("thickness", "T"),
     ):
         a.add("Timber", f"draw {pen}", f"draw on the board: {pen}", lambda p=pen: _draw(window, p), f"Alt+{key}")
-    a.add("True-up", "add reading", "add the reading as typed", lambda: window.at("trueup", "add"))
-    a.add("True-up", "drop reading", "remove the chosen reading", lambda: window.at("trueup", "remove"))
+    for name, words, method, keys in (
+        ("next reading", "take the reading that would tell most", "take_next", ("Alt+N",)),
+        ("add reading", "add the reading as typed", "add", ()),
+        ("change reading", "say the chosen reading as typed", "change", ()),
+        ("drop reading", "remove the chosen reading", "remove", ("Alt+R",)),
+        ("other side", "turn over what is being trued", "turn_over", ("Alt+B",)),
+        ("choose pass", "on to the next pass in the list", "next_stage", ("Alt+J",)),
+        ("choose reading", "on to the next reading in the list", "next_entry", ("Alt+G",)),
+        ("passes done", "the passes down to the chosen one are done", "done_to_here", ("Alt+D",)),
+    ):
+        a.add("True-up", name, words, lambda m=method: window.at("trueup", m), *keys)
     a.add("File", "new", "what to make: a new project, or a piece more", lambda: window.open_overlay("kinds"), "Ctrl+N")
     a.add("Piece", "join", "join the part in mind to another", window.join, "H")
     a.add("Piece", "copy piece", "the piece in hand once more", f.copy_piece)

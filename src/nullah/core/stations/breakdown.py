@@ -12,7 +12,17 @@ from dataclasses import field
 from functools import cached_property
 from types import MappingProxyType
 
-from nullah.core.document import AcceptedLayout, Board, BoardLayout, CutMark, Defect, Kit, Node, Reading, Weights
+from nullah.core.document import (
+    AcceptedLayout,
+    Board,
+    BoardLayout,
+    CutMark,
+    Defect,
+    Kit,
+    Node,
+    Reading,
+    Weights,
+)
 from nullah.core.frozen import frozen, replace
 from nullah.core.layout.check import problems
 from nullah.core.layout.clear import Box
@@ -27,13 +37,13 @@ from nullah.core.layout.tidy import tidied
 from nullah.core.stations.as_made import parts_named
 from nullah.core.stations.made import PieceResult
 from nullah.core.stations.rough import Rough, parts_of
+from nullah.core.stations.surfaces import Surfaces
 from nullah.core.stations.timber import Span, TimberResult
-from nullah.core.surface.readings import Surface, fit
+from nullah.core.surface.readings import Surface
 from nullah.core.wood.species import species
 
 COMMON = SawRates()
 USUAL = Weights()
-NOT_LAID_BY = {"name", "moisture", "moistures", "ring_angle", "heart_side", "pith", "pith_distance"}  # of a board
 STAIR = 3.0  # mm: a tapering edge is followed in steps of this
 
 
@@ -101,7 +111,6 @@ class BreakdownResult:
     problems: tuple[str, ...]
     changed: bool
     sawing: Sawing
-    surfaces: dict[str, Surface]
     request: Request
     stock: tuple[Stock, ...]
     options: Options
@@ -137,24 +146,6 @@ class BreakdownResult:
     def place(self, name: str) -> tuple[str, Node] | None:
         """The board and rectangle a blank is laid on, or the first of a part's; or None."""
         return next((self.places[b] for b in (name, *self.rough.of(name)) if b in self.places), None)
-
-
-@frozen
-class Surfaces:
-    """The fitted surface of each board by its id, and a digest of boards and readings.
-
-    Surfaces keep their slabs, so they are made anew only with boards or readings.
-    """
-
-    of: dict[str, Surface]
-    digest: str
-
-
-def surfaces_of(boards: tuple[Board, ...], readings: tuple[Reading, ...]) -> Surfaces:
-    """The fitted surface of each board; without readings it is flat and of its stated thickness."""
-    of = {b.id: fit(b.length, b.width, b.thickness, [r for r in readings if r.target == b.id]) for b in boards}
-    seen = [b.model_dump_json(exclude=NOT_LAID_BY) for b in boards] + [r.model_dump_json() for r in readings]
-    return Surfaces(of, "\n".join(seen))
 
 
 def sawing_of(boards: tuple[Board, ...], layout: AcceptedLayout | None) -> Sawing:
@@ -230,13 +221,12 @@ def work(
     progress: Mapping[str, Progress] = MappingProxyType({}),
 ) -> BreakdownResult:
     """The station: never searches, only checks."""
-    surfaces = fitted.of
     sawn = frozenset(b.id for b in boards if b.sawn)
     of_sawn = tuple(b for b in layout.boards if b.board in sawn) if layout else ()
     freed = freed_of(progress)
     cut_parts = _cut_blanks(layout, piece) | freed
     blanks = tuple(b for b in rough.blanks if b.id not in freed)
-    stock = tuple(_stock(b, timber.spans[b.id], surfaces[b.id], timber.faults[b.id]) for b in boards if not b.sawn)
+    stock = tuple(_stock(b, timber.spans[b.id], fitted.of[b.id], timber.faults[b.id]) for b in boards if not b.sawn)
     plain = Options(
         kit.crosscut_kerf,
         kit.rip_kerf,
@@ -251,7 +241,7 @@ def work(
     )
     held = frozenset(p for p in pinned if p not in cut_parts)
     decided = [f"{b.id} {timber.faults[b.id]}" for b in boards if timber.faults[b.id] != b.defects]
-    fingerprint = _fingerprint("\n".join((fitted.digest, *decided)), blanks, timber.spans, plain, held)
+    fingerprint = _fingerprint("\n".join((fitted.digest(), *decided)), blanks, timber.spans, plain, held)
     here = tuple(b for b in layout.boards if b.board in timber.spans and b.board not in sawn) if layout else ()
     into = frozenset(b for b, p in progress.items() if not p.whole)
     kept = tuple(pruned(b, progress[b.board]) for b in here if b.board in into)
@@ -269,7 +259,6 @@ def work(
         wrong,
         bool(layout and layout.fingerprint != fingerprint),
         sawing,
-        surfaces,
         request,
         stock,
         options,
@@ -309,8 +298,7 @@ class LeftWhenFlat:
     surface: Surface
 
     def __call__(self, x: float, y: float, length: float, width: float) -> float:
-        flat = not any(self.surface.k) and not any(self.surface.under[1:])
-        return self.surface.under[0] if flat else self.surface.slab(x, y, length, width).thickness
+        return self.surface.slab(x, y, length, width).thickness
 
 
 def _stock(board: Board, span: Span, surface: Surface, faults: tuple[Defect, ...]) -> Stock:
@@ -324,7 +312,7 @@ def _stock(board: Board, span: Span, surface: Surface, faults: tuple[Defect, ...
         span.x1,
         span.y0,
         span.y1,
-        min(board.thickness, surface.under[0]) if not any(surface.under[1:]) else board.thickness,
+        min(board.thickness, surface.thickness) if not any(surface.back.plane[1:]) else board.thickness,
         faults,
         LeftWhenFlat(surface),
         no_wood(board),

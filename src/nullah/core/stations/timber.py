@@ -8,8 +8,8 @@ from nullah.core.frozen import frozen
 from nullah.core.pieces.part import Part
 from nullah.core.stations.as_made import AsMade
 from nullah.core.stations.made import PieceResult
+from nullah.core.stations.surfaces import Surfaces
 from nullah.core.stations.timber_calls import end_call, end_of, face_call, faults_in_force, laid_on, lost_by, thin_call
-from nullah.core.surface.readings import Surface, fit
 from nullah.core.wood.seasoned import WoodOfParts
 
 ROUGH_EDGE = 3.0  # mm taken off a rough edge before anything is laid there
@@ -57,15 +57,12 @@ def work(
     as_made: AsMade,
     allowances: Allowances,
     kerf: float,
-    layout: AcceptedLayout | None = None,
-    readings: tuple[Reading, ...] = (),
+    layout: AcceptedLayout | None,
+    readings: tuple[Reading, ...],
+    fitted: Surfaces,
 ) -> TimberResult:
     """The station. End checks, sapwood, grain that runs out and knots near under a face become calls; spans and faults follow the
     options in force. Boards that are not ready have theirs."""
-
-    def surfaces(board: Board) -> Surface:
-        mine = [r for r in readings if r.target == board.id]
-        return fit(board.length, board.width, board.thickness, mine)
 
     calls: list[Call] = []
     spans: dict[str, Span] = {}
@@ -79,7 +76,7 @@ def work(
             spans[board.id] = Span(0.0, board.length, 0.0, board.width)
             continue
         wanted = _in_sequence(piece, board.species, allowances, kerf)
-        faults[board.id], more = faults_in_force(board, surfaces, choices)
+        faults[board.id], more = faults_in_force(board, fitted.of[board.id], choices)
         calls += more
         face = face_call(board, any(r.target == board.id for r in readings), choices)
         thin = thin_call(board, piece.parts, readings, on_board.get(board.id, ()), choices)

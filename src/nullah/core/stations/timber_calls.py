@@ -125,12 +125,12 @@ class _Question:
 
 
 def faults_in_force(
-    board: Board, surface: Callable[[Board], Surface], choices: tuple[Choice, ...]
+    board: Board, surface: Surface, choices: tuple[Choice, ...]
 ) -> tuple[tuple[Defect, ...], list[Call]]:
     """The faults that parts are laid round, as the calls in force have them, and those calls.
 
     Args:
-        surface: the board's surface as it is read, asked for where it matters.
+        surface: the board's surface as it is read.
     """
     kept: list[Defect] = []
     calls: list[Call] = []
@@ -161,7 +161,7 @@ def faults_in_force(
     return tuple(kept), calls
 
 
-def _asked_of(board: Board, fault: Defect, surface: Callable[[Board], Surface]) -> _Question | None:
+def _asked_of(board: Board, fault: Defect, surface: Surface) -> _Question | None:
     """What is asked of a fault; None where nothing is."""
     if fault.kind == "sapwood":
         return _sapwood(board, fault)
@@ -170,7 +170,7 @@ def _asked_of(board: Board, fault: Defect, surface: Callable[[Board], Surface]) 
     if fault.kind == "run-out" and fault.angle > 0:
         return _run_out(board, fault)
     if fault.depth > 0 and fault.face != "both" and "knot" in fault.kind:
-        return _near_under(board, fault, surface(board))
+        return _near_under(board, fault, surface)
     return None
 
 

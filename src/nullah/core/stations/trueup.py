@@ -5,17 +5,19 @@ from __future__ import annotations
 import math
 
 from nullah.core.calls import Call, Option, taken
-from nullah.core.document import Board, Choice, Kit, Node, Plane, Reading
+from nullah.core.document import Board, Choice, Kit, Node, Plane, Planed, Project, Reading
 from nullah.core.frozen import frozen, replace
 from nullah.core.measure import marked
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.made import PieceResult
 from nullah.core.stations.piece_changes import thinner
-from nullah.core.surface.planing import Planing, planing
+from nullah.core.stations.surfaces import Surfaces
+from nullah.core.surface.edges import EdgeWork, edge_work
+from nullah.core.surface.planing import Planing, minutes, planing
 from nullah.core.surface.readings import Surface, fit
 
+KEEP = "keep"  # a hollow
 WORTH_SAWING = 0.3  # mm gained in the thinnest part before sawing first is worth a word
-STRAYS = 0.5  # mm between a reading and the fitted surface before it is looked at again
 
 
 @frozen
@@ -34,6 +36,11 @@ class Trued:
     part: str = ""  # the part that comes of it, where it is no whole board
     leaves: int = 1  # into how many it is resawn once true
     measured: bool = False  # its thickness is what the wood says: it is planed already
+    planed: tuple[Planed, ...] = ()  # what was done to it, in order
+    minutes: float = 0.0  # to plane both faces flat and to thickness
+    edges: tuple[EdgeWork, ...] = ()  # what its edges take until they are square
+    secondary: bool = False  # its back is no show face: marks of planing across may stay
+    hollow: bool = False  # and what is low there may stay
 
 
 @frozen
@@ -55,10 +62,12 @@ class TrueupResult:
 def work(
     boards: tuple[Board, ...],
     readings: tuple[Reading, ...],
+    planed: tuple[Planed, ...],
     kit: Kit,
     choices: tuple[Choice, ...],
     piece: PieceResult,
     breakdown: BreakdownResult,
+    fitted: Surfaces,
 ) -> TrueupResult:
     """The station. A part read on its own goes by its own readings, else by its place on its board."""
     by_id = {b.id: b for b in boards}
@@ -70,12 +79,14 @@ def work(
         if place is not None:
             needed[place[0]] = max(needed.get(place[0], 0.0), u.thickness)
     for b in boards:
-        surface = breakdown.surfaces[b.id]
+        surface = fitted.of[b.id]
         mine = tuple(r for r in readings if r.target == b.id)
         plan = planing(surface, needed.get(b.id, 0.0), 0, 0, b.length, b.width)
-        whole.append(Trued(b.id, b.name, b.id, b.length, b.width, surface, plan, mine, plan.thickest))
+        done = tuple(p for p in planed if p.target == b.id)
+        new = Trued(b.id, b.name, b.id, b.length, b.width, surface, plan, mine, plan.thickest, planed=done)
+        whole.append(_reckoned(new, kit))
     left = {t.id: t.whole for t in whole}
-    parts = tuple(t for u in units if (t := _part(u, readings, by_id, breakdown, left)))
+    parts = tuple(t for u in units if (t := _part(u, readings, planed, by_id, breakdown, fitted, left, kit)))
     calls: list[Call] = []
     first: dict[str, str] = {}
     for board in whole:
@@ -84,9 +95,11 @@ def work(
             calls.append(call)
             first[board.id] = call.in_force
     parts = tuple(_planed_whole(t) if first.get(t.board) == "plane" else t for t in parts)
-    calls += _thin_calls(parts, piece, choices)
-    everything = [(r, e) for t in whole for r, e in zip(t.readings, t.surface.residuals, strict=True)]
-    strays = tuple((r, e) for r, e in everything if abs(e) > STRAYS)
+    thin = _thin_calls(parts, piece, choices)
+    kept = {part for call in thin if call.in_force == KEEP for part in call.parts}
+    parts = tuple(replace(t, hollow=True) if t.id in kept else t for t in parts)
+    calls += thin
+    strays = tuple((t.readings[i], t.surface.apart[i]) for t in whole for i in t.surface.strays)
     plane = min(kit.planes, key=lambda p: abs(p.sole - 380))
     before = frozenset(b for b, way in first.items() if way == "plane")
     return TrueupResult(tuple(whole), parts, strays, plane, tuple(calls), before)
@@ -102,6 +115,7 @@ class _Unit:
     thickness: float
     leaves: int
     measured: bool = False  # the part's own thickness, of a part that is one piece
+    secondary: bool = False  # its back is no show face
 
 
 def _units(piece: PieceResult, breakdown: BreakdownResult) -> list[_Unit]:
@@ -112,41 +126,65 @@ def _units(piece: PieceResult, breakdown: BreakdownResult) -> list[_Unit]:
             leaves = breakdown.rough.leaves.get(name, 1)
             words = p.name if name == p.id else name
             said = "thickness" in p.measured and name == p.id
-            out.setdefault(name, _Unit(name, words, p.id, thick.get(name, p.thickness), leaves, said))
+            secondary = p.role != "show" or p.show_face == "upper"
+            out.setdefault(name, _Unit(name, words, p.id, thick.get(name, p.thickness), leaves, said, secondary))
     return list(out.values())
 
 
 def _part(
     part: _Unit,
     readings: tuple[Reading, ...],
+    planed: tuple[Planed, ...],
     boards: dict[str, Board],
     breakdown: BreakdownResult,
+    fitted: Surfaces,
     left: dict[str, float],
+    kit: Kit,
 ) -> Trued | None:
     place = breakdown.place(part.id)
     if place is None or place[0] not in boards:
         return None
     board_id, leaf = place
     mine = tuple(r for r in readings if r.target == part.id)
-    surface, x, y = breakdown.surfaces[board_id], leaf.x, leaf.y
-    if mine:
-        surface, x, y = _read_alone(surface, leaf, boards[board_id].thickness, mine), 0.0, 0.0
+    surface, x, y = fitted.of[board_id], leaf.x, leaf.y
+    done = tuple(p for p in planed if p.target == part.id)
+    if mine or done:
+        surface, x, y = _read_alone(surface, leaf, boards[board_id].thickness, mine, done), 0.0, 0.0
     plan = planing(surface, part.thickness, x, y, leaf.length, leaf.width)
     if part.measured:  # the wood has said how thick it is: nothing more comes off
         plan = replace(plan, thickest=part.thickness)
     size = (leaf.length, leaf.width)
-    return Trued(
-        part.id, part.name, board_id, *size, surface, plan, mine, left[board_id], part.part, part.leaves, part.measured
-    )
+    found = Trued(part.id, part.name, board_id, *size, surface, plan, mine, left[board_id], part.part, part.leaves)
+    return _reckoned(replace(found, measured=part.measured, planed=done, secondary=part.secondary), kit)
 
 
-def _read_alone(board: Surface, leaf: Node, thickness: float, readings: tuple[Reading, ...]) -> Surface:
+def read_anew(t: Trued, project: Project, fitted: Surfaces, breakdown: BreakdownResult) -> Trued:
+    """One board or part as its readings now have it, apart from all others: while a reading is pulled."""
+    mine = tuple(r for r in project.readings if r.target == t.id)
+    surface, place = fitted.of[t.board], breakdown.place(t.id)
+    if t.id != t.board and place is not None:
+        thickness = next(b.thickness for b in project.boards if b.id == t.board)
+        surface = _read_alone(surface, place[1], thickness, mine, t.planed)
+    plan = planing(surface, t.planing.wanted, 0.0, 0.0, t.length, t.width)
+    return _reckoned(replace(t, surface=surface, planing=plan, readings=mine), project.kit)
+
+
+def _reckoned(t: Trued, kit: Kit) -> Trued:
+    """With the minutes it takes, and what its edges do."""
+    coarse = max(kit.planes, key=lambda p: p.shaving)
+    p = t.planing
+    mean = p.flat.mean + (max(p.spare, 0.0) if p.wanted > 0 else 0.0)
+    time = minutes(mean, t.length, t.width, coarse.width, coarse.shaving)
+    long = max(kit.planes, key=lambda one: one.sole)
+    return replace(t, minutes=time, edges=edge_work(t.readings, long.shaving))
+
+
+def _read_alone(
+    board: Surface, leaf: Node, thickness: float, readings: tuple[Reading, ...], planed: tuple[Planed, ...]
+) -> Surface:
     """A part by its own readings; its thickness where it lay on its board, as the caliper said there, unless it was read anew."""
-    alone = fit(leaf.length, leaf.width, thickness, readings)
-    if any(r.kind == "thickness" for r in readings):
-        return alone
-    a, b, c = board.under
-    return replace(alone, under=(a + b * leaf.x + c * leaf.y, b, c))
+    taper = board.taper(leaf.x, leaf.y, leaf.length, leaf.width)
+    return fit(leaf.length, leaf.width, thickness, readings, planed, taper)
 
 
 def _planed_whole(t: Trued) -> Trued:
@@ -171,7 +209,7 @@ def _saw_call(board: Trued, parts: list[Trued], choices: tuple[Choice, ...]) -> 
             "saw first, then plane",
             (
                 f"thinnest part {thinnest.id}: {marked(thinnest.planing.thickest)} left",
-                "short parts are easier to plane flat",
+                f"about {sum(t.minutes for t in parts):.0f} min of planing, part by part; short ones are easier to plane flat",
             ),
         ),
         Option(
@@ -179,7 +217,7 @@ def _saw_call(board: Trued, parts: list[Trued], choices: tuple[Choice, ...]) -> 
             "plane the board whole",
             (
                 f"{marked(board.whole)} left everywhere",
-                f"{marked(gain, unit=' mm')} more turned to shavings, but one face to plane",
+                f"{marked(gain, unit=' mm')} more turned to shavings; about {board.minutes:.0f} min of planing, all at once",
             ),
         ),
     )
@@ -216,7 +254,7 @@ def _thin_calls(parts: tuple[Trued, ...], piece: PieceResult, choices: tuple[Cho
         names = ", ".join(t.id for t in those)
         options = [
             Option(
-                "keep",
+                KEEP,
                 "leave a hollow inside",
                 (
                     f"{marked(wanted - left, unit=' mm')} low on the hidden face of {thinnest.id}",

@@ -13,22 +13,24 @@ from itertools import product
 from nullah.core.arrays import Floats, np
 from nullah.core.frozen import frozen, replace
 from nullah.core.surface.gaussian_process import (
-    ERRORS,
+    CALIPER,
     NODES,
     REACH,
     SHAPES,
     Board,
     Fit,
     Prior,
-    ReadingLike,
     Seen,
-    Taken,
     between,
     chebyshev,
     seen,
 )
+from nullah.core.surface.readings import Heights
+from nullah.core.surface.sights import SIGHTS, ReadingLike, Taken
 
 ENOUGH = 0.08  # mm, standard deviation over the face: with that, another reading is not worth its time
+OF_A_FACE = ("winding sticks", "cup", "bow", "corner")  # kinds that are asked for
+ADVISED = (*OF_A_FACE, CALIPER)
 STICK = 600.0  # mm: sticks so long, or twice as long as the board is wide
 _N = NODES[0] * NODES[1]
 _CUP = 1  # which of SHAPES
@@ -110,7 +112,7 @@ class Knowledge:
         return out
 
     def next_reading(
-        self, known: Sequence[ReadingLike], kinds: Collection[str] = tuple(ERRORS), enough: float = ENOUGH
+        self, known: Sequence[ReadingLike], kinds: Collection[str] = ADVISED, enough: float = ENOUGH
     ) -> Taken | None:
         """The reading of one of ``kinds`` that would tell most of the face and of the thickness next.
 
@@ -122,8 +124,8 @@ class Knowledge:
         if unsure < enough**2 and (thick < _THICK**2 or "thickness" not in kinds):
             return None
         asked, rows, errors = _askable(self.board)
-        taken = {_where(r) for r in known}
-        may = [i for i, r in enumerate(asked) if r.kind in kinds and _where(r) not in taken]
+        taken = {_where(self.board, r) for r in known}
+        may = [i for i, r in enumerate(asked) if r.kind in kinds and _where(self.board, r) not in taken]
         if not may:
             return None
         gain = self.covariance @ rows[may].T
@@ -151,6 +153,20 @@ def heights(state: Floats, grid: Grid) -> Floats:
     return _warp(state[: len(SHAPES)], grid) + _local(state[len(SHAPES) : -4].reshape(NODES), grid)
 
 
+def on_grid(told: Heights, grid: Grid) -> Floats:
+    """Heights on a grid, (rows, columns), mm."""
+    a, b, c = told.plane
+    out = _warp(told.shapes, grid) + a + b * grid.u()[:, None] + c * grid.v()[None, :]
+    return out + _local(np.array(told.local), grid) if told.local else out
+
+
+def to_nodes(told: Floats, grid: Grid) -> Floats:
+    """Values at the nodes that tell heights on a grid best (least squares), shaped as the nodes."""
+    along, across = np.linalg.pinv(_read(NODES[0], grid.rows)), np.linalg.pinv(_read(NODES[1], grid.columns))
+    out: Floats = along @ told @ across.T
+    return out
+
+
 def _warp(coefficients: Sequence[float] | Floats, grid: Grid) -> Floats:
     """Shapes on a grid."""
     u, v = grid.u()[:, None], grid.v()[None, :]
@@ -175,9 +191,11 @@ def levels(state: Floats) -> tuple[float, float, float, float]:
 _THICK = 0.1  # mm: so sure the mean thickness is to be
 
 
-def _where(r: ReadingLike) -> tuple[str, float, float, float]:
+def _where(board: Board, r: ReadingLike) -> tuple[str, float, float, float]:
     """What makes two readings one: kind and place, to the mm."""
-    return r.kind, round(r.at), round(r.across), round(r.to)
+    whole = r.kind == "bow" and r.to >= board.length - 0.5
+    across = round(r.across) if "across" in SIGHTS[r.kind].used else 0
+    return r.kind, round(r.at), across, 0 if whole else round(r.to)
 
 
 @lru_cache(maxsize=8)

@@ -15,10 +15,10 @@ from collections.abc import Callable, Sequence
 from functools import lru_cache
 from math import cos, exp, hypot, pi, sqrt
 from operator import mul
-from typing import Protocol
 
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 from nullah.core.surface.linear import inverse
+from nullah.core.surface.sights import SIGHTS, Point, ReadingLike
 
 # Each shape is something of u times a power of v: bow, cup, twist; then bow that leans, cup that grows, twist that starts part-way.
 SHAPES: tuple[tuple[Callable[[float], float], int], ...] = (
@@ -30,46 +30,10 @@ SHAPES: tuple[tuple[Callable[[float], float], int], ...] = (
     (lambda u: u * u - 1, 1),
 )
 REACH = (0.50, 0.82)  # over which bumps and hollows go together, in u and v
-ERRORS = {"winding sticks": 0.1, "cup": 0.1, "bow": 0.1, "corner": 0.1, "thickness": 0.05}  # one standard deviation, mm
+CALIPER = "thickness"  # the kind that sees both faces
 LEFT = 0.05  # mm, one standard deviation of a face that is called true: calipers bear on it
 NODES = (12, 8)  # along and across: what is local is kept at so many Chebyshev points, and read between them
 LOOK_AGAIN = 2.8  # standard deviations between a reading and what the others say: it is one to look at again
-
-Point = tuple[float, float, float]  # weight, u, v
-
-
-class ReadingLike(Protocol):
-    """What the fit asks of a reading; the document's ``Reading`` is one."""
-
-    @property
-    def kind(self) -> str: ...
-    @property
-    def at(self) -> float: ...
-    @property
-    def across(self) -> float: ...
-    @property
-    def value(self) -> float: ...
-    @property
-    def stick(self) -> float: ...
-    @property
-    def to(self) -> float: ...
-
-
-@frozen
-class Taken:
-    """A reading: ``kind`` one of ``ERRORS``, where and how it was taken and what it says, all mm.
-
-    ``winding sticks``: at ``at`` against a stick at ``to``, both ``stick`` long (0: as long as the board is wide). ``cup`` at ``at``.
-    ``bow`` at ``across`` from ``at`` to ``to`` (0: the other end). ``corner``: ``to`` = 1 from the lower left corner, 2 from the upper
-    left. ``thickness`` at ``at`` and ``across``.
-    """
-
-    kind: str
-    at: float = 0.0
-    across: float = 0.0
-    value: float = 0.0
-    stick: float = 0.0
-    to: float = 0.0
 
 
 @frozen
@@ -118,35 +82,18 @@ def seen(board: Board, r: ReadingLike) -> Seen:
     Raises:
         KeyError: its kind is none.
     """
-    error = ERRORS[r.kind]
-    if r.kind == "thickness":
-        u, v = board.place(r.at, r.across)
-        points = ((1.0, u, v),)
-        if board.true:
-            return Seen(_shapes(points), points, (1.0, u, v, 0.0), hypot(error, LEFT))
-        return Seen(_NO_SHAPES, points, (1.0, u, v, v * v), error)
-    touched = _touched(board, r)
-    return Seen(_shapes(touched), touched, _NO_TAPER, error)
+    sight = SIGHTS[r.kind]
+    points = sight.points(r, board.length, board.width)
+    if r.kind != CALIPER:
+        return Seen(_shapes(points), points, _NO_TAPER, sight.error)
+    _, u, v = points[0]
+    if board.true:
+        return Seen(_shapes(points), points, (1.0, u, v, 0.0), hypot(sight.error, LEFT))
+    return Seen(_NO_SHAPES, points, (1.0, u, v, v * v), sight.error)
 
 
 _NO_SHAPES = (0.0,) * len(SHAPES)
 _NO_TAPER = (0.0, 0.0, 0.0, 0.0)
-
-
-def _touched(board: Board, r: ReadingLike) -> tuple[Point, ...]:
-    if r.kind == "winding sticks":
-        share = r.stick / board.width if r.stick > 0 else 1.0
-        here, there = 2 * r.at / board.length - 1, 2 * r.to / board.length - 1
-        return (share, here, 1.0), (-share, here, -1.0), (-share, there, 1.0), (share, there, -1.0)
-    if r.kind == "cup":
-        u = 2 * r.at / board.length - 1
-        return (0.5, u, -1.0), (0.5, u, 1.0), (-1.0, u, 0.0)
-    if r.kind == "bow":
-        v = 2 * r.across / board.width - 1
-        start, end = 2 * r.at / board.length - 1, 2 * (r.to or board.length) / board.length - 1
-        return (0.5, start, v), (0.5, end, v), (-1.0, (start + end) / 2, v)
-    lower = -1.0 if r.to == 1 else 1.0
-    return (0.5, -1.0, lower), (0.5, 1.0, -lower), (-1.0, 0.0, 0.0)
 
 
 def _shapes(points: Sequence[Point]) -> tuple[float, ...]:
@@ -186,61 +133,86 @@ class Fit:
 def fit(board: Board, thickness: float, readings: Sequence[ReadingLike]) -> Fit:
     """The likeliest board.
 
+    Where two readings or more disagree that would not in a board twice or four times as warped, it is taken to be that.
+
     Args:
         thickness: as it was typed, mm, not exact.
         readings: of the face, and calipered.
     """
+    best = _fit(board, thickness, readings)
+    for times in _MORE_WARPED:
+        if len(best.strays) < 2:
+            break
+        other = _fit(replace(board, prior=_more_warped(board.prior, times)), thickness, readings)
+        if len(other.strays) <= len(best.strays) - 2:
+            best = replace(other, board=board)
+    return best
+
+
+_MORE_WARPED = (2.0, 4.0)
+_SPEAK = 1.0  # mm: others that leave so much open, one standard deviation, do not gainsay a reading
+
+
+def _more_warped(prior: Prior, times: float) -> Prior:
+    return replace(prior, shapes=tuple([times * sd for sd in prior.shapes]), local=prior.local * sqrt(times))
+
+
+def _fit(board: Board, thickness: float, readings: Sequence[ReadingLike]) -> Fit:
     prior, said = board.prior, [seen(board, r) for r in readings]
     values = [r.value - s.taper[0] * thickness for r, s in zip(readings, said, strict=True)]
     before = [[_covariance(prior, a, b) for b in said[: i + 1]] for i, a in enumerate(said)]
     strays: set[int] = set()
-    for _ in range(2 * len(said) + 1):
+    while True:
         matrix = [[before[max(i, j)][min(i, j)] for j in range(len(said))] for i in range(len(said))]
         for i, s in enumerate(said):
             matrix[i][i] += (_DISTRUSTED if i in strays else s.error) ** 2
         inverted = inverse(matrix)
         weights = [sum(map(mul, row, values)) for row in inverted]
-        apart, against = _against(said, strays, inverted, weights)
-        trusted = [i for i in range(len(said)) if i not in strays]
-        worst = max(trusted, key=lambda i: abs(against[i]), default=None)
-        if worst is not None and abs(against[worst]) >= LOOK_AGAIN and 4 * (len(strays) + 1) <= len(said) + 1:
-            strays.add(worst)
-            continue
-        break
-    shapes = tuple(
-        sd**2 * sum(w * s.shapes[i] for w, s in zip(weights, said, strict=True)) for i, sd in enumerate(prior.shapes)
-    )
-    taper = tuple(
-        sd**2 * sum(w * s.taper[i] for w, s in zip(weights, said, strict=True)) for i, sd in enumerate(prior.taper)
-    )
-    residuals = tuple(
-        w * (_DISTRUSTED if i in strays else s.error) ** 2 for i, (w, s) in enumerate(zip(weights, said, strict=True))
-    )
+        told = _against(said, strays, inverted, weights)
+        trusted = [i for i in range(len(said)) if i not in strays and told[i].open < _SPEAK]
+        worst = max(trusted, key=lambda i: abs(told[i].deviations), default=None)
+        if worst is None or abs(told[worst].deviations) < LOOK_AGAIN or 4 * (len(strays) + 1) > len(said) + 1:
+            break
+        strays.add(worst)
+
+    def summed(sights: Sequence[Sequence[float]], sizes: Sequence[float]) -> tuple[float, ...]:
+        return tuple(
+            [sd**2 * sum(w * one[i] for w, one in zip(weights, sights, strict=True)) for i, sd in enumerate(sizes)]
+        )
+
+    t, b, c, d = summed([s.taper for s in said], prior.taper)
     points = [(w * x * prior.local**2, u, v) for w, s in zip(weights, said, strict=True) for x, u, v in s.points]
-    t, b, c, d = taper
     return Fit(
         board,
-        shapes,
+        summed([s.shapes for s in said], prior.shapes),
         _at_nodes(points),
         (thickness + t, b, c, d),
-        residuals,
-        tuple(apart),
-        tuple(against),
+        tuple([w * (_DISTRUSTED if i in strays else said[i].error) ** 2 for i, w in enumerate(weights)]),
+        tuple([one.apart for one in told]),
+        tuple([one.deviations for one in told]),
         tuple(sorted(strays)),
     )
 
 
+@frozen
+class _Told:
+    """By how much a reading lies off what all the others say, mm and in standard deviations; and how much they leave ``open``, mm."""
+
+    apart: float
+    deviations: float
+    open: float
+
+
 def _against(
     said: Sequence[Seen], strays: set[int], inverted: Sequence[Sequence[float]], weights: Sequence[float]
-) -> tuple[list[float], list[float]]:
-    """By how much each reading lies off what all the others say, in mm and in standard deviations (Rasmussen and Williams, 5.12)."""
-    apart, against = [], []
+) -> list[_Told]:
+    """Each reading against all the others (Rasmussen and Williams, eq. 5.12)."""
+    out = []
     for i, (s, w) in enumerate(zip(said, weights, strict=True)):
         variance = 1 / inverted[i][i]
-        others = variance - (_DISTRUSTED if i in strays else s.error) ** 2
-        apart.append(w * variance)
-        against.append(w * variance / sqrt(max(others, 0.0) + s.error**2))
-    return apart, against
+        others = max(variance - (_DISTRUSTED if i in strays else s.error) ** 2, 0.0)
+        out.append(_Told(w * variance, w * variance / sqrt(others + s.error**2), sqrt(others)))
+    return out
 
 
 _DISTRUSTED = 20.0  # mm: the error of a reading that disagrees

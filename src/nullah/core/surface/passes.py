@@ -15,7 +15,6 @@ from nullah.core.arrays import Bools, Floats, np
 from nullah.core.frozen import frozen, replace
 
 TURNED = (45.0, -45.0)  # degrees from the length of the board, turned each time over
-ALONG = (0.0,)
 MOST = 80  # passes in one go, where a plane gets no further
 FINEST = 0.025  # mm, the set of a plane that only clears what others left
 _HIGH = 99.7  # percent of the face that lies lower than what is called its highest spot: a few points are no zone
@@ -38,9 +37,9 @@ class BenchPlane:
         return np.array([self.sole, self.iron, self.width, self.set, self.camber])
 
     @property
-    def follows(self) -> float:
-        """How strongly curved a hollow it cuts in: 1 / R = 2 d / (a b)."""
-        return 2 * self.set / (self.iron * (self.sole - self.iron))
+    def bridges(self) -> float:
+        """``a b`` of its sole, mm2: over a hollow of radius R its iron hangs ``a b / (2 R)`` above the wood."""
+        return self.iron * (self.sole - self.iron)
 
 
 PLANES = (
@@ -96,19 +95,15 @@ class Workpiece:
         return along, across
 
 
-def take(workpiece: Workpiece, heights: Floats, p: Pass) -> tuple[float, float]:
-    """Take a pass off heights, in place: wood taken (mm3), and the share of its zone that was cut the last time."""
+def take(workpiece: Workpiece, heights: Floats, p: Pass) -> None:
+    """Take a pass off heights, in place."""
     from nullah.core.surface.compiled.strokes import strokes
 
     along, across = workpiece.steps
     touched = np.zeros(heights.shape, dtype=np.int64)
     lines = paths(p, workpiece)
-    whole, share = 0.0, 1.0
     for _ in range(p.times):
-        taken, cut, passed = strokes(heights, p.mask.astype(np.uint8), touched, along, across, lines, p.plane.row())
-        whole += taken
-        share = cut / passed if passed else 1.0
-    return whole, share
+        strokes(heights, p.mask.astype(np.uint8), touched, along, across, lines, p.plane.row())
 
 
 def planned(
@@ -146,7 +141,7 @@ def planned(
         stuck = left > most - 0.1 * plane.set
         heights, most = after, left
         out.append(p)
-    last = min(planes, key=lambda p: p.follows / p.set)
+    last = max(planes, key=lambda p: p.bridges)
     last = replace(last, set=min(last.set, FINEST), camber=min(last.camber, FINEST / 3))
     for _ in range(clear):
         p = replace(

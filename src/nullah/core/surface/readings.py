@@ -1,55 +1,59 @@
-"""Fitting a surface to what winding sticks, straightedge and caliper say.
+"""The surface of a board from what winding sticks, straightedge and caliper say, and the thickest flat board in any rectangle of it.
 
-Height of the face side: ``z = sum of k * shape(u, v)``, u and v from -1 to 1 along and across, with the shapes below. Every
-reading is linear in the coefficients, because it is known where the stick or edge touches; a ridge holds back the
-shapes that the readings do not speak of, and the higher ones more, so that few readings give the plain shape.
+How it is fitted, and what is known of boards beforehand, is told in ``gaussian_process``. Here a fit is read at the places of a part.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import field
-from math import sqrt
+from operator import add, mul
 from typing import Protocol
 
-from nullah.core.frozen import frozen
-from nullah.core.surface.linear import least_squares
+from nullah.core.frozen import frozen, replace
+from nullah.core.surface import gaussian_process
+from nullah.core.surface.gaussian_process import (
+    CALIPER,
+    NODES,
+    ROUGH,
+    SHAPES,
+    WORKED,
+    Board,
+    Fit,
+    between,
+    seen,
+)
+from nullah.core.surface.sights import SIGHTS, ReadingLike, Taken
 from nullah.core.surface.slab import Slab, thickest_slab
 
 Rows = tuple[tuple[float, ...], ...]  # ALONG rows of ACROSS values, mm
+Section = tuple[tuple[float, ...], tuple[float, ...], Rows, Rows]  # places along and across; heights of both faces
 
-# Each shape is something of u times a power of v, and is held back so strongly: bow, cup, twist; then bow that leans, cup that
-# grows, twist that starts part-way.
-_SHAPES: tuple[tuple[Callable[[float], float], int, float], ...] = (
-    (lambda u: u * u, 0, 1.0),
-    (lambda u: 1.0, 2, 1.0),
-    (lambda u: u, 1, 1.0),
-    (lambda u: u**3 - u, 0, 8.0),
-    (lambda u: u, 2, 8.0),
-    (lambda u: u * u - 1, 1, 8.0),
-)
-_RIDGE = 1e-3
-_HELD = 0.05  # as strongly is the slope of the underside held back
 EVEN = 1e-6  # mm: spots as high as each other; the first from the left end is told
 ALONG, ACROSS = 25, 9  # points of the grid a surface is worked on
-
-
 NARROWEST = 1.0  # mm: a rectangle with less than that of length or width is taken as so long or wide
+# the thickness a board is bought by may be far from what it measures: one standard deviation, mm, of the first of ``taper``
+NOMINAL = replace(ROUGH, taper=(20.0, 0.4, 0.3, 0.15))
+BEHIND = replace(WORKED, taper=(0.3, 0.2, 0.2, 0.0))  # the back, off what is foreseen, once the face is planed
+FACE, BACK = "face", "back"
 
 
-class ReadingLike(Protocol):
-    """What the fit asks of a reading; the document's ``Reading`` is one."""
+class SidedReading(ReadingLike, Protocol):
+    """A reading of face or back; the document's ``Reading`` is one."""
 
     @property
-    def kind(self) -> str: ...
+    def side(self) -> str: ...
     @property
-    def at(self) -> float: ...
+    def after(self) -> int: ...
+
+
+class PlanedLike(Protocol):
+    """A side that was planed and the heights foreseen at the nodes; the document's ``Planed`` is one."""
+
     @property
-    def across(self) -> float: ...
+    def side(self) -> str: ...
     @property
-    def value(self) -> float: ...
-    @property
-    def stick(self) -> float: ...
+    def heights(self) -> Sequence[float]: ...
 
 
 def stick_difference(value: float, stick: float, width: float) -> float:
@@ -75,57 +79,111 @@ class Flat:
 
 
 @frozen
-class Surface:
-    """A fitted board: face side and underside, and how far each reading lies from the fit.
+class Heights:
+    """Heights over a board: coefficients of ``SHAPES``, a plane ``a + b u + c v``, what is local at the nodes (none: ``()``), mm."""
 
-    ``k`` holds the coefficients of the face side; ``under`` the underside's plane (a, b, c) in mm below, in mm of x and y:
-    thickness at (x, y) is ``a + b x + c y``.
+    shapes: tuple[float, ...] = (0.0,) * len(SHAPES)
+    plane: tuple[float, float, float] = (0.0, 0.0, 0.0)
+    local: Rows = ()
+
+    def rows(self, us: Sequence[float], vs: Sequence[float]) -> Rows:
+        """At every u and v, rows along."""
+        a, b, c = self.plane
+        beside = [between(NODES[1], v) for v in vs] if self.local else []
+        out = []
+        for u in us:
+            held = [a + b * u, c, 0.0]
+            for k, (along, power) in zip(self.shapes, SHAPES, strict=True):
+                held[power] += k * along(u)
+            plain, leaning, cupped = held
+            row = [plain + v * (leaning + v * cupped) for v in vs]
+            if beside:
+                here = between(NODES[0], u)
+                local = [sum(map(mul, here, column)) for column in zip(*self.local, strict=True)]
+                row = [z + sum(map(mul, weights, local)) for z, weights in zip(row, beside, strict=True)]
+            out.append(tuple(row))
+        return tuple(out)
+
+    def at(self, u: float, v: float) -> float:
+        """At one place."""
+        return self.rows((u,), (v,))[0][0]
+
+    def turned(self) -> Heights:
+        """Upside down."""
+        a, b, c = self.plane
+        local = tuple([tuple([-z for z in row]) for row in self.local])
+        return Heights(tuple([-k for k in self.shapes]), (-a, -b, -c), local)
+
+    def plus(self, other: Heights) -> Heights:
+        """Both together."""
+        local = self.local or other.local
+        if self.local and other.local:
+            local = tuple([tuple(map(add, *rows)) for rows in zip(self.local, other.local, strict=True)])
+        return Heights(tuple(map(add, self.shapes, other.shapes)), _added(self.plane, other.plane), local)
+
+
+def _added(a: tuple[float, float, float], b: tuple[float, float, float]) -> tuple[float, float, float]:
+    return a[0] + b[0], a[1] + b[1], a[2] + b[2]
+
+
+@frozen
+class Surface:
+    """A board as it is likeliest: heights of face side and underside, upward in one frame, and what each reading says of it.
+
+    Where nothing is read it is flat and of its stated thickness. ``residuals`` tells how far each reading lies off the surface,
+    ``apart`` how far off what all the others say, mm; ``strays`` which disagree, from 0; ``against`` is what readings to come are
+    weighed with, by side.
     """
 
     length: float
     width: float
-    k: tuple[float, ...]
-    under: tuple[float, float, float]
-    residuals: tuple[float, ...]
+    face: Heights
+    back: Heights
+    residuals: tuple[float, ...] = ()
+    apart: tuple[float, ...] = ()
+    strays: tuple[int, ...] = ()
+    _sections: dict[tuple[float, float, float, float], Section] = field(default_factory=dict, compare=False, repr=False)
     _slabs: dict[tuple[float, float, float, float], Slab] = field(default_factory=dict, compare=False, repr=False)
     _flats: dict[tuple[float, float, float, float], Flat] = field(default_factory=dict, compare=False, repr=False)
 
     @property
-    def _true(self) -> bool:
+    def true(self) -> bool:
         """Whether it is read nowhere as anything but flat and of one thickness."""
-        return not any((*self.k, *self.under[1:]))
+        tilts = self.face.plane[1:] + self.back.plane[1:]
+        return not (any((*self.face.shapes, *self.back.shapes, *tilts)) or self.face.local or self.back.local)
 
-    def section(
-        self, x: float, y: float, length: float, width: float
-    ) -> tuple[tuple[float, ...], tuple[float, ...], Rows, Rows]:
-        """ALONG places in length, ACROSS in width, and heights of face side and underside there, over a rectangle of the board.
+    @property
+    def thickness(self) -> float:
+        """In the middle, mm."""
+        return self.face.at(0.0, 0.0) - self.back.at(0.0, 0.0)
 
-        All in mm. The underside is the face side as found less the thickness there: flat variation is the caliper's.
-        """
-        xs = _spread(x, max(length, NARROWEST), ALONG)
-        ys = _spread(y, max(width, NARROWEST), ACROSS)
-        across = [2 * one / self.width - 1 for one in ys]
-        a, b, c = self.under
-        top, bottom = [], []
-        for one in xs:
-            held = [0.0, 0.0, 0.0]
-            u = 2 * one / self.length - 1
-            for k, (along, power, _) in zip(self.k, _SHAPES, strict=True):
-                held[power] += k * along(u)
-            plain, leaning, cupped = held
-            row = tuple([plain + v * (leaning + v * cupped) for v in across])
-            thick = a + b * one
-            top.append(row)
-            bottom.append(tuple([z - (thick + c * place) for z, place in zip(row, ys, strict=True)]))
-        return xs, ys, tuple(top), tuple(bottom)
+    def section(self, x: float, y: float, length: float, width: float) -> Section:
+        """ALONG places in length, ACROSS in width, and heights of face side and underside there, over a rectangle of the board, mm."""
+        key = (x, y, length, width)
+        if key not in self._sections:
+            xs = _spread(x, max(length, NARROWEST), ALONG)
+            ys = _spread(y, max(width, NARROWEST), ACROSS)
+            us, vs = [2 * one / self.length - 1 for one in xs], [2 * one / self.width - 1 for one in ys]
+            self._sections[key] = (xs, ys, self.face.rows(us, vs), self.back.rows(us, vs))
+        return self._sections[key]
+
+    def taper(self, x: float, y: float, length: float, width: float) -> tuple[float, float, float]:
+        """Thickness of a rectangle as a plane through its corners, ``t + b u + c v`` in the rectangle's own u and v, mm."""
+        us, vs = (
+            [2 * at / whole - 1 for at in (start, start + reach)]
+            for start, reach, whole in ((x, length, self.length), (y, width, self.width))
+        )
+        top, low = self.face.rows(us, vs), self.back.rows(us, vs)
+        (p, q), (r, s) = ([a - b for a, b in zip(*rows, strict=True)] for rows in zip(top, low, strict=True))
+        return (p + q + r + s) / 4, (r + s - p - q) / 4, (q + s - p - r) / 4
 
     def to_flat(self, x: float, y: float, length: float, width: float) -> Flat:
         """What comes off a rectangle of the board down to its slab; worked out once for each."""
         key = (x, y, length, width)
-        if key not in self._flats and self._true:
+        if key not in self._flats and self.true:
             nothing = ((0.0,) * ACROSS,) * ALONG
             xs, ys = _spread(x, max(length, NARROWEST), ALONG), _spread(y, max(width, NARROWEST), ACROSS)
-            self._flats[key] = Flat(xs, ys, nothing, nothing, self.under[0], (xs[0], ys[0], 0.0), 0.0)
+            self._flats[key] = Flat(xs, ys, nothing, nothing, self.thickness, (xs[0], ys[0], 0.0), 0.0)
         elif key not in self._flats:
             xs, ys, top, bottom = self.section(x, y, length, width)
             slab = self._slabs.get(key) or _thickest(xs, ys, top, bottom)
@@ -146,8 +204,8 @@ class Surface:
 
     def slab(self, x: float, y: float, length: float, width: float) -> Slab:
         """The thickest flat board inside a rectangle of the board; worked out once for each."""
-        if self._true:
-            return Slab(0.0, 0.0, 0.0, self.under[0])
+        if self.true:
+            return Slab(0.0, 0.0, 0.0, self.thickness)
         key = (x, y, length, width)
         if key not in self._slabs:
             self._slabs[key] = _thickest(*self.section(x, y, length, width))
@@ -170,60 +228,92 @@ def _over(upper: Sequence[Sequence[float]], lower: Sequence[Sequence[float]]) ->
     )
 
 
-def fit(length: float, width: float, thickness: float, readings: Sequence[ReadingLike]) -> Surface:
-    """The surface that a board's readings tell of.
+def fit(
+    length: float,
+    width: float,
+    thickness: float,
+    readings: Sequence[SidedReading],
+    planed: Sequence[PlanedLike] = (),
+    taper: tuple[float, float, float] | None = None,
+) -> Surface:
+    """The surface that a board's readings tell of, and what was planed since.
 
     Args:
         length, width, thickness: of the board, mm; the thickness stands where no caliper reading does.
-        readings: as the document's ``Reading``; of kind winding sticks, cup, bow or thickness.
-
-    Returns:
-        The surface; ``residuals`` follow the order of ``readings``, in mm of the reading.
+        readings: as the document's ``Reading``; those taken before a side was last planed no longer count for it.
+        planed: as the document's ``Planed``, in order.
+        taper: of a part, what its board's thickness is there (``Surface.taper``): it stands where the part was not calipered itself.
     """
-    flat = [(_row(r, length, width), _told(r, width)) for r in readings if r.kind != "thickness"]
-    k: Sequence[float] = [0.0] * len(_SHAPES)
-    if flat:
-        held = [sqrt(_RIDGE * weight) for _, _, weight in _SHAPES]
-        k = least_squares([row for row, _ in flat], [told for _, told in flat], held)
-    a, b, c = under = _under(length, width, thickness, [r for r in readings if r.kind == "thickness"])
-    residuals = [
-        r.value - (a + b * r.at + c * r.across)
-        if r.kind == "thickness"
-        else _told(r, width) - sum(x * y for x, y in zip(_row(r, length, width), k, strict=True))
-        for r in readings
-    ]
-    return Surface(length, width, tuple(k), under, tuple(residuals))
+    board = Board(length, width, prior=NOMINAL)
+    said = _Said(readings)
+    rough = said.fitted(
+        board, thickness, [i for i, r in enumerate(readings) if r.after == 0 and SIGHTS[r.kind].surface]
+    )
+    t, b, c, d = rough.taper
+    face = Heights(rough.shapes, local=rough.local if any(map(any, rough.local)) else ())
+    bow, cup, *rest = rough.shapes
+    back = Heights((bow, cup - d, *rest), (-t, -b, -c))
+    if taper is not None and not any(r.kind == CALIPER and r.after == 0 for r in readings):
+        t, b, c = taper
+        back = Heights(rough.shapes, (-t, -b, -c))
+    second = FACE if planed and planed[0].side == BACK else BACK  # the side that is planed to thickness
+    for side in (FACE, BACK) if planed else ():
+        runs = [n for n, one in enumerate(planed, 1) if one.side == side]
+        if runs:
+            flat = tuple(map(float, planed[runs[-1] - 1].heights))
+            kept = Heights(local=tuple([flat[i : i + NODES[1]] for i in range(0, len(flat), NODES[1])]))
+            face, back = (kept, back) if side == FACE else (face, kept)
+    for side in ((BACK, FACE) if second == FACE else (FACE, BACK)) if planed else ():
+        since = max((n for n, one in enumerate(planed, 1) if one.side == side), default=1)
+        mine = [
+            i
+            for i, r in enumerate(readings)
+            if r.after >= since and SIGHTS[r.kind].surface and (side == second if r.kind == CALIPER else r.side == side)
+        ]
+        face, back = said.corrected(board, side, side == second, mine, face, back)
+    return Surface(length, width, face, back, tuple(said.residuals), tuple(said.apart), tuple(sorted(said.strays)))
 
 
-def _told(r: ReadingLike, width: float) -> float:
-    """What a reading says of the board, mm."""
-    return stick_difference(r.value, r.stick, width) if r.kind == "winding sticks" else r.value
+class _Said:
+    """Readings, and what fits have said of each so far."""
 
+    def __init__(self, readings: Sequence[SidedReading]):
+        self.readings = readings
+        self.residuals, self.apart = [0.0] * len(readings), [0.0] * len(readings)
+        self.strays: set[int] = set()
 
-def _row(r: ReadingLike, length: float, width: float) -> list[float]:
-    """The reading as a row: what each shape of height one would read."""
+    def fitted(self, board: Board, thickness: float, which: Sequence[int]) -> Fit:
+        """The likeliest board by some of them."""
+        found = gaussian_process.fit(board, thickness, [self.readings[i] for i in which])
+        self._keep(which, found)
+        return found
 
-    def z(x: float, y: float) -> list[float]:
-        u, v = 2 * x / length - 1, 2 * y / width - 1
-        return [along(u) * v**power for along, power, _ in _SHAPES]
+    def corrected(
+        self, board: Board, side: str, second: bool, which: Sequence[int], face: Heights, back: Heights
+    ) -> tuple[Heights, Heights]:
+        """Both faces once readings have corrected one of them, by what they differ from what was foreseen; of the ``second`` to be
+        planed calipers tell how thick it leaves the board."""
+        if not which:
+            return face, back
+        board = replace(board, prior=BEHIND if second else WORKED, true=True)
+        found = gaussian_process.fit(board, 0.0, [self._off(board, self.readings[i], face, back) for i in which])
+        self._keep(which, found)
+        t, b, c, _ = found.taper
+        more = Heights(found.shapes, (t, b, c) if second else (0.0, 0.0, 0.0), found.local)
+        if side == FACE:
+            return face.plus(more), back
+        return face, back.plus(more.turned())
 
-    if r.kind == "winding sticks":
-        ends = z(r.at, width), z(r.at, 0), z(0, width), z(0, 0)
-        return [(a - b) - (c - d) for a, b, c, d in zip(*ends, strict=True)]
-    if r.kind == "cup":
-        ends_and_middle = z(r.at, 0), z(r.at, width), z(r.at, width / 2)
-    else:
-        ends_and_middle = z(0, r.across), z(length, r.across), z(length / 2, r.across)
-    return [(a + b) / 2 - middle for a, b, middle in zip(*ends_and_middle, strict=True)]
+    def _off(self, board: Board, r: SidedReading, face: Heights, back: Heights) -> Taken:
+        """A reading less what it would say of the faces as foreseen."""
+        sees = seen(board, r).points
+        if r.kind == CALIPER:
+            foreseen = sum(w * (face.at(u, v) - back.at(u, v)) for w, u, v in sees)
+        else:
+            foreseen = sum(w * face.at(u, v) if r.side == FACE else -w * back.at(u, v) for w, u, v in sees)
+        return Taken(r.kind, r.at, r.across, r.value - foreseen, r.stick, r.to, r.stood)
 
-
-def _under(length: float, width: float, thickness: float, caliper: Sequence[ReadingLike]) -> tuple[float, float, float]:
-    """Thickness as a plane over the board: that of a single reading, a slope held back a little from more."""
-    if not caliper:
-        return (thickness, 0.0, 0.0)
-    values = [r.value for r in caliper]
-    if len(caliper) < 2:
-        return (values[0], 0.0, 0.0)
-    rows = [(1.0, 2 * r.at / length - 1, 2 * r.across / width - 1) for r in caliper]
-    a, b, c = least_squares(rows, values, (0.0, _HELD, _HELD))
-    return (a - b - c, 2 * b / length, 2 * c / width)
+    def _keep(self, which: Sequence[int], found: Fit) -> None:
+        for n, i in enumerate(which):
+            self.residuals[i], self.apart[i] = found.residuals[n], found.apart[n]
+        self.strays |= {which[n] for n in found.strays}

@@ -12,10 +12,12 @@ from typing import Protocol
 
 from nullah.core.arrays import Floats, np
 from nullah.core.frozen import frozen
-from nullah.core.surface.certainty import Grid, Knowledge, heights, levels
-from nullah.core.surface.gaussian_process import ERRORS, Board, Prior, ReadingLike, seen
+from nullah.core.surface.certainty import ADVISED, OF_A_FACE, Grid, Knowledge, heights, levels
+from nullah.core.surface.gaussian_process import Board, Prior, seen
+from nullah.core.surface.pace import PLANE, READING, minutes_of
 from nullah.core.surface.passes import PLANES, TURNED, BenchPlane, Pass, Workpiece, planned, take
-from nullah.core.surface.slab import thickest_slab
+from nullah.core.surface.sights import SIGHTS, ReadingLike
+from nullah.core.surface.slab import minimum_zone, thickest_slab
 
 FIRST = 0.5  # mm over flat: so far down it is read again, before there is harm in what the first readings did not tell
 GOAL = 0.06  # mm over flat: so far down planes take it by zones
@@ -29,13 +31,10 @@ CLEAR = 3  # times over all of the face, to end with
 AGAIN = 24  # readings before the plan goes on
 ROUNDS = 7
 FACE, BACK = "face", "back"
-SIGHTS = ("winding sticks", "cup", "bow", "corner")
 # what planing adds to what is not known; what is not known of the back once the face is true; both one standard deviation, mm
 _WORKED = Prior((0.02,) * 6, 0.03, (0.02,) * 4)
 _TAKEN = Prior((0.03,) * 6, 0.06, (0.2, 0.05, 0.05, 0.02))  # after the first go, in which most comes off
 _BEHIND = Prior((0.05,) * 6, 0.06, (0.15, 0.1, 0.1, 0.0))
-# minutes: common practice, no source
-_STROKE, _PACE, _READING, _PLANE = 1.0 / 60, 1 / (500.0 * 60), 0.4, 1.0
 
 
 class Bench(Protocol):
@@ -62,14 +61,11 @@ class Step:
 
 @frozen
 class Trued:
-    """A plan as it went: its steps in order, how often and with how many readings in all it was read again, and both faces as they are
-    foreseen (on ``Workpiece``'s grid, mm, upward in one frame)."""
+    """A plan as it went: its steps in order, how often and with how many readings in all it was read again."""
 
     steps: tuple[Step, ...]
     checks: int
     readings: int
-    face: Floats
-    back: Floats
 
     @property
     def strokes(self) -> int:
@@ -80,7 +76,7 @@ class Trued:
     def minutes(self) -> float:
         """Of all passes, readings and changes of plane."""
         changes = sum(a.what.plane != b.what.plane for a, b in zip(self.steps, self.steps[1:], strict=False))
-        return sum(s.minutes for s in self.steps) + self.readings * _READING + changes * _PLANE
+        return sum(s.minutes for s in self.steps) + self.readings * READING + changes * PLANE
 
 
 def true_up(
@@ -103,7 +99,7 @@ def true_up(
     course = _Course(workpiece, face, back, planes, directions, bench)
     course.flatten(FACE, knows, wanted)
     course.flatten(BACK, course.corrected(BACK, knows.turned_over(_BEHIND)), wanted)
-    return Trued(tuple(course.steps), course.checks, course.readings, course.face, -course.under)
+    return Trued(tuple(course.steps), course.checks, course.readings)
 
 
 class _Course:
@@ -166,7 +162,7 @@ class _Course:
         self.readings += AGAIN
         if self.bench is None:
             return knows
-        readings = knows.advised(AGAIN, SIGHTS if side == FACE else tuple(ERRORS))
+        readings = knows.advised(AGAIN, OF_A_FACE if side == FACE else ADVISED)
         foreseen = [read_on(self.workpiece, knows.board, r, side, self.face, -self.under) for r in readings]
         said = self.bench.read(side, readings)
         knows, state = knows.told(readings, [a - b for a, b in zip(said, foreseen, strict=True)])
@@ -203,7 +199,7 @@ class _Course:
 
     def _carry(self, side: str, p: Pass) -> None:
         strokes, run = p.reckoned(self.workpiece)
-        self.steps.append(Step(side, p, strokes, strokes * _STROKE + run * _PACE))
+        self.steps.append(Step(side, p, strokes, minutes_of(strokes, run)))
         if self.bench is not None:
             self.bench.take(side, p)
 
@@ -239,10 +235,12 @@ class Simulated:
     def read(self, side: str, readings: Sequence[ReadingLike]) -> list[float]:
         """Readings of the board as it now is."""
         true = (read_on(self.workpiece, self.board, r, side, self.face, -self.under) for r in readings)
-        return [one + float(self._chance.normal(0.0, ERRORS[r.kind])) for one, r in zip(true, readings, strict=True)]
+        return [
+            one + float(self._chance.normal(0.0, SIGHTS[r.kind].error)) for one, r in zip(true, readings, strict=True)
+        ]
 
     def left(self) -> tuple[float, float]:
         """The thickest flat board inside what is left, and the minimum zone of the worse face, mm."""
         u, v = self.workpiece.places()
-        zones = [max(0.0, -thickest_slab(u, v, z, z).thickness) for z in (self.face, self.under)]
+        zones = [minimum_zone(u, v, z) for z in (self.face, self.under)]
         return thickest_slab(u, v, self.face, -self.under).thickness, max(zones)

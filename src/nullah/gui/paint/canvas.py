@@ -31,6 +31,7 @@ class Canvas(QWidget):
     typed = Signal(str, str)  # a dimension's edit name, and what was typed
     dragged = Signal(str, float, float, bool)  # a tag, mm moved along and up, whether let go
     nudged = Signal(str, int, int)  # a tag, and so many divisions along and up
+    placed = Signal(float, float, bool)  # a place clicked where nothing is to be picked, mm, and whether with Shift
     left_be = Signal()  # a drag given up
     turned = Signal(float, float)  # the thing itself turned by hand: degrees to the right and up
 
@@ -296,6 +297,9 @@ class Canvas(QWidget):
         elif not self._moved:
             self._picked = tag
             self.picked.emit(tag)
+            if not tag:
+                x, y = self.scale().back(event.position())
+                self.placed.emit(x, y, bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier))
         self._held = None
 
     def _let_be(self) -> None:

@@ -104,12 +104,14 @@ class Renderer:
         self.handles = True
         self.placed: tuple[Placed, ...] = ()
         self._scale = Scale(1.0, 0.0, 0.0)
+        self._worded: list[QRectF] = []  # where words stand, pixels
         self._kept: list[tuple[Drawing, float, str, tuple[Placed, ...]]] = []
 
     def paint(self, painter: QPainter, drawing: Drawing, scale: Scale, lit: str = "") -> None:
         """Paint a drawing's own items in order; what carries the tag ``lit`` stands out."""
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         self._scale = scale
+        self._worded.clear()
         for item in drawing.items:
             bright = bool(lit) and getattr(item, "tag", "") == lit
             if isinstance(item, Area):
@@ -198,6 +200,10 @@ class Renderer:
             return
         left, low, _, top = text_box(item, scale.k, wide, self.size)
         start = QPointF(scale.x + left, scale.y - (low + top) / 2 + (metrics.ascent() - metrics.descent()) / 2)
+        stands = QRectF(start.x() - 4, start.y() - metrics.capHeight() - 3, wide + 8, metrics.capHeight() + 6)
+        if item.yields and any(stands.intersects(other) for other in self._worded):
+            return
+        self._worded.append(stands)
         self._words(painter, start, text, made, "lit" if bright else item.ink, item.halo)
 
     def _words(self, painter: QPainter, start: QPointF, words: str, made: QFont, ink: str, halo: bool) -> None:

@@ -1,243 +1,390 @@
-"""True-up: a face under the sticks: what comes off where, and the thickest flat board inside."""
+"""True-up: a board is read where sticks and straightedge lie, and planed by a plan that goes on from what it then reads."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QListWidget, QWidget
 
-from PySide6.QtWidgets import QComboBox, QListWidget, QPushButton, QWidget
-
-from nullah.core import edit, measure
+from nullah.core import truing_edits
 from nullah.core.document import Reading
 from nullah.core.pictures import surface as picture
-from nullah.core.stations.trueup import Trued
-from nullah.core.surface.planing import hollow_left
-from nullah.gui.flow import Flow, flow
+from nullah.core.stations.planing_ways import first_side, how
+from nullah.core.stations.trueup import Trued, read_anew
+from nullah.core.surface.certainty import Grid, Knowledge, nothing_known
+from nullah.core.surface.edges import EdgeWork
+from nullah.core.surface.gaussian_process import ROUGH, WORKED, Board
+from nullah.core.surface.passes import BenchPlane
+from nullah.core.surface.rounds import Round, Stage, Wanted
+from nullah.core.surface.sights import SIGHTS, ReadingLike, Taken
+from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
-from nullah.gui.widgets import Field, button, column, emptied, label, pick, row
+from nullah.gui.trueup.reading_fields import ReadingFields
+from nullah.gui.trueup.rounds import RoundPlanner
+from nullah.gui.trueup.targets import Targets
+from nullah.gui.widgets import Lines, button, column, label, row
 
-KINDS = ["winding sticks", "cup", "bow", "thickness"]
+SURE = Grid(13, 5)
 
 
 class TrueupView(QWidget):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self.session = session
-        self.target = ""
+        self.target, self.side = "", "face"
         self.rows = (Targets("Boards", self.choose), Targets("Parts", self.choose))
         self.canvas = Canvas(theme, session)
-        self.canvas.margin = 56.0
-        self.left = label("", "figure")
-        self.words = label("", wrap=True)
-        self.kind = pick("reading kind", KINDS, lambda t: self._kind_changed())
-        self.at = {
-            n: Field(f"reading {n}", 64, lambda t, n=n: self._remember(n, t), grows=True)
-            for n in ("at", "across", "value", "stick")
-        }
-        self._given = {"at": 0.0, "across": 0.0, "value": 0.0, "stick": 450.0}  # mm
-        self.add_button = button("Add reading", self.add)
-        self.remove_button = button("Remove", self.remove)
-        self.entries = QListWidget()
-        self.entries.setAccessibleName("readings")
-        self.entries.setFixedHeight(92)
-        self.names = {n: label(n) for n in self.at}
+        self.canvas.takes_gestures("reading:")
+        self.canvas.picked.connect(self._picked)
+        self.canvas.placed.connect(self._placed)
+        self.left, self.words = label("", "figure"), Lines(3)
+        self.turn = button("Turn over", self.turn_over)
+        self.reading = ReadingFields(session, self)
+        self.reading.entered.connect(self._entered)
+        self.next = button("Next", self.take_next, "main")
+        self.add_button = button("Add", self.add)
+        self.change_button = button("Change", self.change)
+        self.remove_button = button("Remove", self.remove, "", "the chosen reading")
+        self.edges = 0  # lines of the passes that are of edges
+        self.entries, self.stages = QListWidget(), QListWidget()
+        for box, name in ((self.entries, "readings"), (self.stages, "passes")):
+            box.setAccessibleName(name)
+            box.setFixedHeight(84)
+            box.setWordWrap(True)
+            box.setResizeMode(QListWidget.ResizeMode.Adjust)
+            box.setTextElideMode(Qt.TextElideMode.ElideNone)
+            box.setVerticalScrollMode(QListWidget.ScrollMode.ScrollPerPixel)
+            box.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.entries.currentRowChanged.connect(lambda _: self._entry_chosen())
+        self.done = button("Done to here", self.done_to_here)
+        self.planner = RoundPlanner(self)
+        self.planner.told.connect(self._show_round)
+        session.closing.connect(self.planner.stop)
+        self.asked: Taken | None = None
+        self._knows: tuple[object, Knowledge | None] = (None, None)
         line = flow(
-            self.kind,
-            *(x for n in self.at for x in (self.names[n], self.at[n])),
+            self.next,
+            *self.reading.widgets,
             self.add_button,
-            self.remove_button,
+            self.change_button,
             spacing=5,
         )
-        head = row(self.left, self.words, spacing=14)
+        head = row(self.left, self.words, self.turn, spacing=14)
         head.setStretch(1, 1)
-        whole = column(self, *self.rows, head, self.canvas, line, self.entries, margins=12, spacing=6)
-        whole.setStretch(3, 1)
-        self._kind_changed()
+        beside = QWidget()
+        column(beside, self.done, self.remove_button, 1, margins=0, spacing=6)
+        lists = row(self.entries, self.stages, beside, spacing=8)
+        lists.setStretch(0, 5)
+        lists.setStretch(1, 6)
+        whole = column(self, flow(*self.rows, spacing=14), head, self.canvas, line, lists, margins=12, spacing=6)
+        whole.setStretch(2, 1)
+        self.reading.show_all()
 
-    def _targets(self):
+    # ---- what is in hand
+
+    def _targets(self) -> list[Trued]:
         plan = self.session.plan
         return [*plan.trueup.boards, *plan.trueup.parts]
 
-    def current(self):
+    def current(self) -> Trued | None:
         """What is being trued: the one chosen, else the first with readings, else the first."""
         targets = self._targets()
         chosen = next((t for t in targets if t.id == self.target), None)
         return chosen or next((t for t in targets if t.readings), targets[0] if targets else None)
 
     def choose(self, target: str) -> None:
-        self.target = target
+        """Take a board or part in hand."""
+        self.target, self.side = target, "face"
+        self.refresh()
+
+    def turn_over(self) -> None:
+        """Read the other side."""
+        self.side = "back" if self.side == "face" else "face"
         self.refresh()
 
     def light(self, tag: str) -> None:
         """Gauge lines run round the edges, not over the face."""
-
-    def _kind_changed(self) -> None:
-        kind = self.kind.currentText()
-        said = {
-            "winding sticks": ("at", "", "reads", "stick"),
-            "cup": ("at", "", "hollow +", ""),
-            "bow": ("", "across", "hollow +", ""),
-            "thickness": ("at", "across", "thickness", ""),
-        }[kind]
-        for name, words in zip(self.at, said, strict=True):
-            self.at[name].setVisible(bool(words))
-            self.names[name].setVisible(bool(words))
-            self.names[name].setText(words)
-
-    def _remember(self, name: str, text: str) -> None:
-        try:
-            self._given[name] = measure.parse_length(text, self.session.project.units)
-        except measure.BadLength as error:
-            self.session.said.emit(str(error), True)
-        self.at[name].show_text(self.session.figure(self._given[name]))
-
-    def add(self) -> None:
-        """Add the reading as typed to the part or board in hand; where it cannot be, say why."""
-        target, s = self.current(), self.session
-        if target is None:
-            s.said.emit("Add a board under Timber first; then it can be read.", True)
-            return
-        kind = self.kind.currentText()
-
-        def make():
-            read = {n: measure.parse_length(f.text(), s.project.units) for n, f in self.at.items()}
-            if not 0 <= read["at"] <= target.length or not 0 <= read["across"] <= target.width:
-                raise edit.BadEdit(
-                    f"That place lies off {target.name}: it is {measure.marked(target.length)} by {measure.marked(target.width)}."
-                )
-            if kind == "thickness" and read["value"] <= 0:
-                raise edit.BadEdit("A thickness is more than zero.")
-            new = edit.made(
-                Reading,
-                target=target.id,
-                kind=kind,
-                at=read["at"],
-                across=read["across"],
-                value=read["value"],
-                stick=read["stick"] if kind == "winding sticks" else 0.0,
-            )
-            return edit.changed(s.project, readings=(*s.project.readings, new))
-
-        self.target = target.id
-        s.attempt(f"{target.name}: {kind} read", make)
-
-    def remove(self) -> None:
-        """Remove the chosen reading."""
-        target, at = self.current(), self.entries.currentRow()
-        if target is None or not 0 <= at < len(target.readings):
-            self.session.said.emit("Choose a reading in the list first.", True)
-            return
-        gone = target.readings[at]
-        readings = list(self.session.project.readings)
-        readings.remove(gone)
-        self.session.attempt("reading removed", lambda: edit.changed(self.session.project, readings=tuple(readings)))
 
     def show_part(self, part: str) -> None:
         """Turn to a part."""
         if any(t.id == part for t in self._targets()):
             self.target = part
 
-    def refresh(self) -> None:
-        self._show_chips()
-        t = self.current()
-        self.entries.clear()
-        for name, field in self.at.items():
-            field.show_text(self.session.figure(self._given[name]))
-        if t is None:
-            self.left.setText("")
-            self.words.setText(
-                "No boards yet: add one under Timber, lay out the parts, then read it with sticks and straightedge here."
-            )
-            return
-        show = self.session.figures
-        p, plane = t.planing, self.session.plan.trueup.face_plane
-        self.canvas.show_drawing(picture.picture(t))
-        self.left.setText(f"{show(p.thickest)} left")
-        enough = (
-            ""
-            if p.wanted <= 0
-            else f" {show(p.wanted)} is wanted: " + ("enough." if p.enough else f"{show(-p.spare)} short.")
-        )
-        hollow = hollow_left(plane.sole, plane.iron, plane.shaving, min(1000.0, t.length))
-        x, _, most = p.highest()
-        if t.measured:
-            words = f"{t.name} measures {show(p.thickest)}: it is planed already."
-        elif most > 0.05:
-            passes = p.shavings(plane.shaving)
-            words = (
-                f"{t.name}, once flat.{enough} Most comes off the face {show(x - p.x[0])} from its left end: "
-                f"{show(most)}, {passes} shaving{'s' if passes != 1 else ''} of the {plane.name} at {plane.shaving:g} mm. "
-                "Across or at 45\u00b0 until the sticks agree, along the grain last; that plane alone can leave "
-                f"{measure.decimals(hollow, 2)} mm hollow in {show(min(1000.0, t.length))}."
-            )
-        else:
-            words = f"{t.name} is flat as far as it is read.{enough} Read it with sticks and straightedge to know where it is not."
-        self.words.setText(words)
-        residuals = t.surface.residuals if t.readings else ()  # a part not read itself has its board's surface
-        if not t.readings:
-            self.entries.addItem("Not read itself: it goes by its place on the board. Add a reading when it is sawn.")
-        for r, residual in zip(t.readings, residuals, strict=True):
-            where = f"at {show(r.at)}" if r.kind != "bow" else f"{show(r.across)} up"
-            stick = f" over a stick of {show(r.stick)}" if r.stick else ""
-            stray = "   look again" if abs(residual) > 0.5 else ""
-            off = f"   ({measure.decimals(abs(residual), 2)} mm off the fit)" if abs(residual) >= 0.005 else ""
-            self.entries.addItem(f"{r.kind} {where}: {show(r.value)}{stick}{off}{stray}")
+    # ---- readings
 
-    def _show_chips(self) -> None:
-        """What can be trued: a chip each, or a list where they are many; made anew only when there are others."""
+    def _placed(self, x: float, y: float, again: bool) -> None:
+        t = self.current()
+        if t is not None and 0 <= x <= t.length and 0 <= y <= t.width:
+            self.entries.setCurrentRow(-1)
+            self.reading.place(t, x, y, again)
+
+    def _entry_chosen(self) -> None:
+        t, n = self.current(), self._chosen()
+        if t is not None and 0 <= n < len(t.readings):
+            self.reading.fill(t.readings[n], t.length, t.readings[n].value)
+        if t is not None:
+            self._draw(t)
+
+    def take_next(self) -> None:
+        """Put the reading that would tell most into the fields; its value is all there is to type."""
+        t = self.current()
+        if self.asked is None or t is None:
+            self.session.said.emit("Enough is known of it: another reading would tell little.", False)
+            return
+        self.entries.setCurrentRow(-1)
+        self.reading.fill(self.asked, t.length)
+        self.reading.to_the_value()
+
+    def _entered(self) -> None:
+        """Return on what it reads: the chosen reading is said anew; with none chosen one is added and the next asked for."""
+        if self._chosen() >= 0:
+            self.change()
+        elif self.add() and self.asked is not None:
+            self.take_next()
+
+    def add(self) -> bool:
+        """Add the reading as typed to the board or part in hand; where it cannot be, say why. Whether it was."""
+        t, s, value = self.current(), self.session, self.reading.value
+        if t is None or value is None:
+            why = "Type what it reads first." if t else "Add a board under Timber first; then it can be read."
+            s.said.emit(why, True)
+            return False
+        kind, stood, where = self.reading.kind.currentText(), self.reading.stood.currentText(), self.reading.given
+        self.target = t.id
+        done = s.attempt(
+            f"{t.name}: {kind} read",
+            lambda: truing_edits.put_reading(s.project, t, kind, self.side, value, stood, **where),
+        )
+        if done:
+            self.reading.clear()
+        return done
+
+    def change(self) -> None:
+        """Say the chosen reading as the fields do now."""
+        t, n, value = self.current(), self._chosen(), self.reading.value
+        if t is None or n < 0 or value is None or t.readings[n].kind != self.reading.kind.currentText():
+            self.session.said.emit("Choose a reading in the list first; its kind stays.", True)
+            return
+        stood, where = self.reading.stood.currentText(), self.reading.given
+        self.session.attempt(
+            f"{t.name}: {t.readings[n].kind} read again",
+            lambda: truing_edits.say_reading(self.session.project, t, n, value, stood, **where),
+        )
+
+    def remove(self) -> None:
+        """Remove the chosen reading."""
+        t, at = self.current(), self._chosen()
+        if t is None or at < 0:
+            self.session.said.emit("Choose a reading in the list first.", True)
+            return
+        self.entries.setCurrentRow(-1)
+        self.session.attempt("reading removed", lambda: truing_edits.drop_reading(self.session.project, t, at))
+
+    def _chosen(self) -> int:
+        """Which of the readings in hand is chosen in the list; -1 for none."""
+        item = self.entries.currentItem()
+        found = None if item is None else item.data(Qt.ItemDataRole.UserRole)
+        return -1 if found is None else int(found)
+
+    def next_entry(self) -> None:
+        """On to the next reading in the list."""
+        _on(self.entries)
+
+    def next_stage(self) -> None:
+        """On to the next pass in the list."""
+        _on(self.stages)
+
+    def _picked(self, tag: str) -> None:
+        if tag.startswith("reading:"):
+            n = int(tag.rpartition("/")[2])
+            for at in range(self.entries.count()):
+                if self.entries.item(at).data(Qt.ItemDataRole.UserRole) == n:
+                    self.entries.setCurrentRow(at)
+
+    # ---- passes
+
+    def done_to_here(self) -> None:
+        """The passes down to the chosen one are done: the board is what they are foreseen to leave, and asks to be read again."""
+        t, found, at = self.current(), self.planner.round, self.stages.currentRow() - self.edges
+        if t is None or found is None or not found.stages:
+            self.session.said.emit("There is nothing planned to be done.", True)
+            return
+        if at < 0:
+            self.session.said.emit("Choose the last pass that is done in the list first.", True)
+            return
+        stages = found.stages[: at + 1]
+        heights = found.after[stages[-1].last]
+        words = "; ".join(f"{s.last - s.first + 1} times the {s.plane.name}" for s in stages)
+        self.side = found.side
+        self.session.attempt(
+            f"{t.name}: {found.side} planed",
+            lambda: truing_edits.done_planing(
+                self.session.project, t, found.side, words, found.minutes(at + 1), heights
+            ),
+        )
+
+    def _wanted(self, t: Trued) -> Wanted | None:
+        """What a round is planned from; None for what is not read yet, or planed already."""
+        if t.measured or not (t.readings or t.planed):
+            return None
+        p, surface = t.planing, t.surface
+        planes = tuple(
+            BenchPlane(one.name, one.sole, one.iron, one.width, one.shaving, one.camber)
+            for one in self.session.project.kit.planes
+        )
+        thickness = p.wanted if p.wanted > 0 and (t.hollow or p.spare > 0) else None
+        begun = frozenset(one.side for one in t.planed)
+        first, _ = first_side(t)
+        return Wanted(
+            t.length, t.width, surface.face, surface.back, planes, thickness, begun, first, t.hollow, t.secondary
+        )
+
+    def _show_round(self) -> None:
+        self.stages.clear()
+        found, t = self.planner.round, self.current()
+        for work in t.edges if t else ():
+            self.stages.addItem(self._edge_words(work))
+        self.edges = self.stages.count()
+        if self.planner.wanted is None:
+            self.stages.addItem("Once it is read the passes are planned here.")
+        elif self.planner.failed:
+            self.stages.addItem("The passes could not be planned; change anything to try it again.")
+        elif found is None:
+            self.stages.addItem("Planning the passes...")
+        elif not found.stages:
+            self.stages.addItem("Flat and to thickness as far as it is read: nothing is to be planed.")
+        else:
+            for n, stage in enumerate(found.stages):
+                self.stages.addItem(self._stage_words(found, n, stage))
+
+    def _edge_words(self, e: EdgeWork) -> str:
+        show, shaving = self.session.figure, max(self.session.project.kit.planes, key=lambda p: p.sole).shaving
+        worst = f"{e.edge} edge: the {e.high} stands out {self.session.fine(e.out)} at {show(e.at)}"
+        way = f"overhang the sole so that the iron takes that side alone, {e.shavings} shavings of {shaving:g} mm"
+        return f"{worst}. {way.capitalize()}; then one over all of the edge."
+
+    def _stage_words(self, found: Round, n: int, s: Stage) -> str:
+        show = self.session.figure
+        x0, y0, x1, y1 = map(round, s.zone)
+        x, y = map(round, s.high[:2])
+        where = "all over" if s.shares[0] > 0.95 else f"{show(x0)} to {show(x1)}, {show(y0)} to {show(y1)} up"
+        begin = f", begin at {show(x)} along, {show(y)} up, {self.session.fine(s.high[2])} high" if n == 0 else ""
+        first = "Wax the sole. " if n == 0 else "Change planes, wax. "
+        way = "at 45\u00b0, turned each time" if s.turned else "along, overlapping"
+        last = " Then read it again." if n == len(found.stages) - 1 else ""
+        return (
+            f"{found.side.capitalize()}: {s.last - s.first + 1} times over with the {s.plane.name} at {s.plane.set:g} mm, "
+            f"{way}, {where}{begin}. "
+            f"{first}{s.strokes} strokes, {s.minutes:.0f} min.{last}"
+        )
+
+    # ---- what is seen
+
+    def refresh(self) -> None:
         current = self.current()
         boards = [t for t in self._targets() if t.id == t.board]
         parts = [t for t in self._targets() if t.id != t.board]
         for group, targets in zip(self.rows, (boards, parts), strict=True):
             group.show_targets(targets, current.id if current else "", self.session.figure)
+        self.reading.show_all()
+        self._show_readings(current)
+        if current is None:
+            self.left.setText("")
+            self.words.show_text(
+                "No boards yet: add one under Timber, lay out the parts, then read it with sticks and straightedge here."
+            )
+            return
+        self._advise(current)
+        self.words.show_text(self._said(current))
+        self.left.setText(f"{self.session.figure(current.planing.thickest)} left")
+        self._draw(current)
+        self.planner.ask(self._wanted(current))
+        self._show_round()
+
+    def live(self) -> None:
+        """A reading is pulled: what it comes to, of what is in hand alone."""
+        t, plan = self.current(), self.session.plan
+        if t is not None:
+            t = read_anew(t, self.session.project, plan.surfaces, plan.breakdown)
+            self.left.setText(f"{self.session.figure(t.planing.thickest)} left")
+            self._draw(t)
+
+    def _since(self, t: Trued) -> list[Reading]:
+        """Readings that still count for the side in hand."""
+        runs = [n for n, p in enumerate(t.planed, 1) if p.side == self.side]
+        since = runs[-1] if runs else min(len(t.planed), 1)
+        return [r for r in t.readings if r.after >= since and r.side == self.side]
+
+    def _advise(self, t: Trued) -> None:
+        """Which reading would tell most next, and how sure the side in hand is."""
+        readings = [r for r in self._since(t) if SIGHTS[r.kind].surface]
+        key = (t.id, t.length, t.width, self.side, tuple(readings), len(t.planed))
+        if key != self._knows[0]:
+            second = bool(t.planed) and self.side != t.planed[0].side
+            board = Board(t.length, t.width, second, WORKED if t.planed else ROUGH)
+            self._knows = (key, nothing_known(board).after(readings))
+            self.asked = self._knows[1].next_reading(readings)
+        self.next.setEnabled(self.asked is not None)
+        self.next.setText(f"Next: {self._place(self.asked)}" if self.asked else "Enough is known")
+
+    def _place(self, r: ReadingLike) -> str:
+        t = self.current()
+        return SIGHTS[r.kind].place(r, t.length if t is not None else r.to, self.session.figure)
+
+    def _said(self, t: Trued) -> str:
+        show, p = self.session.figures, t.planing
+        if t.measured:
+            return f"{t.name} measures {show(p.thickest)}: it is planed already."
+        out = []
+        if t.surface.strays:
+            stray = t.readings[t.surface.strays[0]]
+            out.append(f"Look again at {self._place(stray)}: it does not agree with the others.")
+        if t.planed and not self._since(t):
+            out.append(f"Planed {len(t.planed)} times so far: read it again.")
+        out.append(f"{t.name}, the {self.side} seen.")
+        if p.wanted > 0:
+            out.append(f"{show(p.wanted)} is wanted: " + ("enough." if p.enough else f"{show(-p.spare)} short."))
+        out.append(f"About {t.minutes:.0f} min of planing.")
+        if t.readings and not t.planed:
+            first, why = first_side(t)
+            out.append(f"Begin with the {first}: {why}.")
+        board = next((b for b in self.session.project.boards if b.id == t.board), None)
+        place = self.session.plan.breakdown.place(t.id)
+        if board is not None:
+            out += how(board, t, self.side, (place[1].x, place[1].y) if place else (0.0, 0.0))
+        return self.session.told(" ".join(out))
+
+    def _show_readings(self, t: Trued | None) -> None:
+        row_was = self.entries.currentRow()
+        self.entries.blockSignals(True)
+        self.entries.clear()
+        if t is not None and not any(r.side == self.side for r in t.readings):
+            self.entries.addItem("Not read yet. Begin with Next: it asks for the reading that tells most.")
+        for n, r in enumerate(t.readings if t else ()):
+            if r.side != self.side:
+                continue
+            apart = t.surface.apart[n]
+            stray = f"   look again: {self.session.fine(abs(apart))} off the others" if n in t.surface.strays else ""
+            old = "   before planing" if r not in self._since(t) else ""
+            self.entries.addItem(f"{self._place(r)}: {self.session.fine(r.value)}{stray}{old}")
+            self.entries.item(self.entries.count() - 1).setData(Qt.ItemDataRole.UserRole, n)
+        self.entries.setCurrentRow(min(row_was, self.entries.count() - 1))
+        self.entries.blockSignals(False)
+
+    def _draw(self, t: Trued) -> None:
+        knows = self._knows[1]
+        sure = None
+        if knows is not None and t.id == t.board:
+            told = knows.deviations(SURE)
+
+            def sure(x: float, y: float) -> float:
+                i, j = round(x / t.length * (SURE.rows - 1)), round(y / t.width * (SURE.columns - 1))
+                return float(told[min(max(i, 0), SURE.rows - 1), min(max(j, 0), SURE.columns - 1)])
+
+        self.canvas.show_drawing(picture.picture(t, self.side, sure, self.asked, self._chosen()))
 
 
-MOST_CHIPS = 12
-
-
-class Targets(QWidget):
-    """A row of chips to choose what is trued, or with more than ``MOST_CHIPS`` a list to open."""
-
-    def __init__(self, words: str, choose: Callable[[str], None]) -> None:
-        super().__init__()
-        self.words, self.choose = words, choose
-        self.line = Flow(4)
-        self.setLayout(self.line)
-        self.ids: tuple[str, ...] = ()
-        self.chips: list[QPushButton] = []
-        self.list: QComboBox | None = None
-
-    def show_targets(self, targets: list[Trued], current: str, figure: Callable[[float], str]) -> None:
-        """Show these, with the thickness left in each, the current one marked."""
-        ids = tuple(t.id for t in targets)
-        if ids != self.ids or self.line.count() == 0:
-            self._build(ids)
-        for i, t in enumerate(targets):
-            short = "" if t.planing.enough else " !"
-            words = f"{t.name if t.id == t.board else t.id}  {figure(t.planing.thickest)}{short}"
-            if self.list is not None:
-                self.list.setItemText(i, words)
-            else:
-                self.chips[i].setText(words)
-                self.chips[i].setChecked(t.id == current)
-        if self.list is not None:
-            self.list.setCurrentIndex(ids.index(current) if current in ids else -1)
-
-    def _build(self, ids: tuple[str, ...]) -> None:
-        emptied(self.line)
-        self.ids, self.chips, self.list = ids, [], None
-        self.line.addWidget(label(self.words, "quiet"))
-        if len(ids) > MOST_CHIPS:
-            self.list = pick(self.words, list(ids), lambda _: self._listed())
-            self.list.setFixedWidth(220)
-            self.line.addWidget(self.list)
-        for one in ids if self.list is None else ():
-            chip = button(one, lambda i=one: self.choose(i), "chip")
-            chip.setCheckable(True)
-            self.chips.append(chip)
-            self.line.addWidget(chip)
-
-    def _listed(self) -> None:
-        if self.list is not None:
-            self.choose(self.ids[self.list.currentIndex()])
+def _on(box: QListWidget) -> None:
+    """On to the next line, from the last to the first."""
+    box.setCurrentRow((box.currentRow() + 1) % max(box.count(), 1))

@@ -1,0 +1,59 @@
+"""How a board or part is best planed: which face first, which way, how flat each need be."""
+
+from __future__ import annotations
+
+from nullah.core.document import Board, Defect
+from nullah.core.measure import marked
+from nullah.core.stations.trueup import Trued
+from nullah.core.surface.readings import BACK, FACE
+
+STANDS = 0.2  # mm hollow: a board laid with that side down does not rock (common practice, no source)
+_KNOTS = ("sound knot", "loose knot")
+
+
+def first_side(t: Trued) -> tuple[str, str]:
+    """Which face is planed first, and why. A face is planed while the board lies with its hollow side down: so it does not rock."""
+    if t.planed:
+        return t.planed[0].side, "begun"
+    p = t.planing
+    _, _, top, bottom = t.surface.section(p.x[0], p.y[0], p.x[-1] - p.x[0], p.y[-1] - p.y[0])
+    hollow = {side: way * _hollow(rows) for side, rows, way in ((FACE, top, 1.0), (BACK, bottom, -1.0))}
+    if hollow[FACE] > STANDS and hollow[FACE] > hollow[BACK]:
+        told = f"the face is {marked(hollow[FACE], unit=' mm', fine=True)} hollow across: laid face down the board does not rock"
+        return BACK, told
+    if hollow[BACK] > STANDS:
+        told = f"the back is {marked(hollow[BACK], unit=' mm', fine=True)} hollow across: laid on it the board does not rock"
+        return FACE, told
+    return FACE, "the face side comes first: every gauge and square bears on it"
+
+
+def _hollow(rows: tuple[tuple[float, ...], ...]) -> float:
+    """Mean hollow across, mm; below zero a hump."""
+    middle = len(rows[0]) // 2
+    return sum((row[0] + row[-1]) / 2 - row[middle] for row in rows) / len(rows)
+
+
+def how(board: Board, t: Trued, side: str, at: tuple[float, float]) -> tuple[str, ...]:
+    """Sentences on planing a side: what its faults ask for, and how flat it need be.
+
+    Args:
+        at: where on its board the part lies, mm from the left end and the lower edge.
+    """
+    out = []
+    here = [d for d in board.defects if d.face in ("both", side) and _within(d, t, at)]
+    knots = [d for d in here if d.kind in _KNOTS]
+    if knots:
+        places = ", ".join(marked(max(d.x + d.width / 2 - at[0], 0.0)) for d in knots[:3])
+        out.append(f"Plane to the knot at {places} from both sides: the grain turns round it.")
+    if any(d.kind == "run-out" for d in here):
+        out.append("The grain runs out: where it tears, plane the other way or set finer.")
+    if side == BACK and t.hollow:
+        out.append("What is low on this hidden face may stay: stop at the gauge line.")
+    elif side == BACK and t.secondary:
+        out.append("Marks of planing across may stay on this face.")
+    return tuple(out)
+
+
+def _within(d: Defect, t: Trued, at: tuple[float, float]) -> bool:
+    x, y = at
+    return d.x < x + t.length and d.x + d.length > x and d.y < y + t.width and d.y + d.width > y

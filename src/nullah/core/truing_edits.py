@@ -1,0 +1,99 @@
+"""Edits of what is read and planed at True-up: readings put down, changed, moved and taken away; passes done."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from nullah.core import edit
+from nullah.core.document import Planed, Project, Reading
+from nullah.core.measure import marked
+from nullah.core.stations.trueup import Trued
+from nullah.core.surface.sights import EDGES, SIGHTS, off_the_board, wrong
+
+
+def times_planed(project: Project, target: str) -> int:
+    """How often a board or part has been planed, either side."""
+    return sum(p.target == target for p in project.planed)
+
+
+def put_reading(
+    project: Project, t: Trued, kind: str, side: str, value: float, stood: str = EDGES, **where: float
+) -> Project:
+    """The project with one more reading of ``t``, taken of it as it now is.
+
+    Args:
+        stood: what the stick stood on, one of ``STOOD``.
+        where: at, across, stick, to, in mm; those the kind does not use are passed over.
+
+    Raises:
+        BadEdit: it lies off the board or says nothing; the message says why.
+    """
+    given = _given(kind, stood, where)
+    new = edit.made(Reading, target=t.id, kind=kind, side=side, value=value, after=times_planed(project, t.id), **given)
+    _check(t, new)
+    if any(r == new for r in t.readings):
+        raise edit.BadEdit("That reading is written down already.")
+    return edit.changed(project, readings=(*project.readings, new))
+
+
+def say_reading(project: Project, t: Trued, n: int, value: float, stood: str = EDGES, **where: float) -> Project:
+    """The project with the n-th reading of ``t`` said anew; arguments and errors as ``put_reading``."""
+    return change_reading(project, t, n, value=value, **_given(_reading(t, n).kind, stood, where))
+
+
+def _given(kind: str, stood: str, where: Mapping[str, float]) -> dict[str, Any]:
+    """What of the places a kind uses."""
+    given: dict[str, Any] = {name: mm for name, mm in where.items() if name in SIGHTS[kind].used}
+    if kind == "winding sticks":
+        given |= {"stood": stood, "across": where["across"] if stood != EDGES else 0.0}
+    return given
+
+
+def change_reading(project: Project, t: Trued, n: int, **figures: Any) -> Project:
+    """The project with the n-th reading of ``t`` said or placed otherwise.
+
+    Raises:
+        BadEdit: as ``put_reading``, or there is no such reading.
+    """
+    was = _reading(t, n)
+    new = edit.held(was, **figures)
+    _check(t, new)
+    return edit.changed(project, readings=_with(project.readings, was, (new,)))
+
+
+def drop_reading(project: Project, t: Trued, n: int) -> Project:
+    """The project without the n-th reading of ``t``.
+
+    Raises:
+        BadEdit: there is no such reading.
+    """
+    return edit.changed(project, readings=_with(project.readings, _reading(t, n), ()))
+
+
+def done_planing(
+    project: Project, t: Trued, side: str, words: str, minutes: float, heights: Sequence[float]
+) -> Project:
+    """The project with a side of ``t`` planed, down to the heights that are foreseen (at the nodes, mm)."""
+    new = edit.made(Planed, target=t.id, side=side, words=words, minutes=minutes, heights=tuple(heights))
+    return edit.changed(project, planed=(*project.planed, new))
+
+
+def _reading(t: Trued, n: int) -> Reading:
+    if not 0 <= n < len(t.readings):
+        raise edit.BadEdit("That reading is no longer here.")
+    return t.readings[n]
+
+
+def _with(readings: tuple[Reading, ...], was: Reading, new: tuple[Reading, ...]) -> tuple[Reading, ...]:
+    at = next(i for i, r in enumerate(readings) if r is was or r == was)
+    return (*readings[:at], *new, *readings[at + 1 :])
+
+
+def _check(t: Trued, r: Reading) -> None:
+    """Refuse a reading that lies off the board, or cannot be."""
+    if off_the_board(r, t.length, t.width):
+        raise edit.BadEdit(f"That place lies off {t.name}: it is {marked(t.length)} by {marked(t.width)}.")
+    words = wrong(r, t.length, t.width)
+    if words:
+        raise edit.BadEdit(f"{words[0].upper()}{words[1:]}.")

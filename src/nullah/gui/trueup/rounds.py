@@ -1,0 +1,49 @@
+"""The process that plans a round of planing, as the view sees it: a board is sent, a round comes back; a newer drops the older."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from nullah.core.surface.rounds import Round, Wanted
+from nullah.gui.one_shot import OneShot
+
+PAUSE = 350  # ms after the last change before a round is planned
+
+
+class RoundPlanner(QObject):
+    """What was planned for the board as it now is is kept; a board is planned once it has been let be for ``PAUSE``."""
+
+    told = Signal()  # ``round`` stands, or ``failed``
+
+    def __init__(self, parent: QObject) -> None:
+        super().__init__(parent)
+        self.wanted: Wanted | None = None
+        self.round: Round | None = None
+        self.failed = False
+        self._process = OneShot("nullah.rounds_process", self._ended, self)
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(PAUSE)
+        self._soon.timeout.connect(lambda: self._process.start(self.wanted))
+
+    def ask(self, wanted: Wanted | None) -> None:
+        """Plan a round for a board, unless it is planned or under way already; None: there is none to plan."""
+        if wanted == self.wanted and not self.failed:
+            return
+        self._process.stop()
+        self.wanted, self.round, self.failed = wanted, None, False
+        if wanted is None:
+            self._soon.stop()
+        else:
+            self._soon.start()
+
+    def stop(self) -> None:
+        """Let be what is under way."""
+        self._soon.stop()
+        self._process.stop()
+        self.wanted = None
+
+    def _ended(self, found: list[object]) -> None:
+        self.round = next((one for one in found if isinstance(one, Round)), None)
+        self.failed = self.round is None
+        self.told.emit()

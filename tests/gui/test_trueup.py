@@ -1,0 +1,192 @@
+"""True-up in the real window: a board read as advised, a stray reading found and mended, half the passes done, read again."""
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QLineEdit
+
+from nullah.core import demo, edit
+from nullah.core.measure import division
+
+LENGTH, WIDTH = 1200.0, 180.0
+
+
+@pytest.fixture
+def at_board(demo_hand):
+    """A board that nothing is read of, in hand at True-up."""
+    board = next(b for b in demo.project().boards if b.id == "board 2")
+    new = board.model_copy(update={"id": "wind", "name": "Windy", "length": LENGTH, "width": WIDTH, "thickness": 25.0})
+    new = new.model_copy(update={"upper": (), "lower": (), "defects": (), "moistures": ()})
+    project = demo_hand.project
+    demo_hand.session.do(edit.held(project, boards=(*project.boards, new)), "one board more")
+    demo_hand.go("trueup")
+    view = demo_hand.window.view()
+    view.choose("wind")
+    QApplication.processEvents()
+    return demo_hand, view
+
+
+def height(x, y):
+    """Bow 1, cup 0.8, twist 2.4 between the ends."""
+    u, v = 2 * x / LENGTH - 1, 2 * y / WIDTH - 1
+    return u * u + 0.8 * v * v + 0.6 * u * v
+
+
+def told(r, face=height):
+    """What a reading says of that board."""
+    if r.kind == "winding sticks":
+        fall = (face(r.at, WIDTH) - face(r.at, 0)) - (face(r.to, WIDTH) - face(r.to, 0))
+        return fall * (r.stick or WIDTH) / WIDTH
+    if r.kind == "cup":
+        return (face(r.at, 0) + face(r.at, WIDTH)) / 2 - face(r.at, WIDTH / 2)
+    if r.kind == "bow":
+        end = r.to or LENGTH
+        return (face(r.at, r.across) + face(end, r.across)) / 2 - face((r.at + end) / 2, r.across)
+    if r.kind == "corner":
+        ends = face(0, 0 if r.to == 1 else WIDTH) + face(LENGTH, WIDTH if r.to == 1 else 0)
+        return ends / 2 - face(LENGTH / 2, WIDTH / 2)
+    return 25.0
+
+
+def planned(hand, view):
+    hand.bot.waitUntil(lambda: view.planner.round is not None or view.planner.failed, timeout=60_000)
+    assert view.planner.round is not None
+    return view.planner.round
+
+
+@pytest.mark.parametrize("by", ["mouse", "keys"])
+def test_a_board_is_read_as_advised_and_planed_as_planned(at_board, by):
+    hand, view = at_board
+
+    def act(words, key):
+        hand.press(words) if by == "mouse" else hand.key(key)
+
+    def mine():
+        return [r for r in hand.project.readings if r.target == "wind"]
+
+    act("Next", "Alt+N")
+    for _ in range(15):
+        if view.asked is None:
+            break
+        asked, wrong = view.asked, 1.5 if len(mine()) == 5 else 0.0
+        field = hand.find(QLineEdit, "reading value")
+        assert field.hasFocus()
+        QTest.keyClicks(field, f"{told(asked) + wrong:.2f}")
+        QTest.keyClick(field, Qt.Key.Key_Return)
+        QApplication.processEvents()
+        assert (mine()[-1].kind, mine()[-1].at, mine()[-1].after) == (asked.kind, pytest.approx(asked.at), 0)
+    assert 8 <= len(mine()) <= 12
+    # the reading that was misread is named, taken away and taken again
+    current = view.current()
+    assert current.surface.strays == (5,)
+    assert "Look again" in view.words.whole
+    misread = mine()[5]
+    field.clearFocus()
+    if by == "mouse":
+        item = view.entries.item(5)
+        QTest.mouseClick(
+            view.entries.viewport(), Qt.MouseButton.LeftButton, pos=view.entries.visualItemRect(item).center()
+        )
+    else:
+        for _ in range(20):
+            if view.entries.currentRow() != 5:
+                hand.key("Alt+G")
+    act("Remove", "Alt+R")
+    assert misread not in mine()
+    assert view.asked is not None
+    act("Next", "Alt+N")
+    while view.asked is not None and len(mine()) < 15:
+        QTest.keyClicks(field, f"{told(view.asked):.2f}")
+        QTest.keyClick(field, Qt.Key.Key_Return)
+        QApplication.processEvents()
+    assert view.current().surface.strays == ()
+    # half of the passes
+    before = planned(hand, view)
+    assert before.side == "back"  # the face is hollow across: laid on it the board does not rock
+    field.clearFocus()
+    if by == "mouse":
+        item = view.stages.item(0)
+        QTest.mouseClick(
+            view.stages.viewport(), Qt.MouseButton.LeftButton, pos=view.stages.visualItemRect(item).center()
+        )
+    else:
+        hand.key("Alt+J")
+    act("Done to here", "Alt+D")
+    (run,) = [p for p in hand.project.planed if p.target == "wind"]
+    assert run.side == "back"
+    assert run.heights == pytest.approx(before.after[before.stages[0].last], abs=1e-6)
+    # read again: the readings are of what is there now, and the plan goes on from them
+    act("Next", "Alt+N")
+    field = hand.find(QLineEdit, "reading value")
+    first = view.asked
+    QTest.keyClicks(field, "0.3")
+    QTest.keyClick(field, Qt.Key.Key_Return)
+    QApplication.processEvents()
+    assert (mine()[-1].kind, mine()[-1].after) == (first.kind, 1)
+    now = planned(hand, view)
+    assert now.side == "back"
+    assert now.off.max() < before.off.max() - 0.3
+    hand.key("Ctrl+Z")
+    hand.key("Ctrl+Z")
+    assert not [p for p in hand.project.planed if p.target == "wind"]
+
+
+def test_a_reading_is_placed_by_a_click_and_pulled_to_where_it_was_taken(at_board):
+    hand, view = at_board
+    view.reading.kind.setCurrentText("thickness")
+    view.reading.show_all()
+
+    def at(x, y):
+        return view.canvas.scale().to((x, y)).toPoint()
+
+    def mine():
+        return [r for r in hand.project.readings if r.target == "wind"]
+
+    QTest.mouseClick(view.canvas, Qt.MouseButton.LeftButton, pos=at(300, 60))
+    field = hand.find(QLineEdit, "reading value")
+    assert field.hasFocus()
+    QTest.keyClicks(field, "24.5")
+    hand.press("Add")
+    (taken,) = mine()
+    assert (taken.kind, taken.value) == ("thickness", 24.5)
+    assert (taken.at, taken.across) == (pytest.approx(300, abs=3), pytest.approx(60, abs=3))
+    left = view.left.text()
+    # pulled 200 along; what is drawn follows while it is pulled
+    hand.find(QLineEdit, "reading value").clearFocus()
+    here, there = at(taken.at, taken.across), at(taken.at + 200, taken.across)
+    QTest.mousePress(view.canvas, Qt.MouseButton.LeftButton, pos=here)
+    for i in range(1, 5):
+        QTest.mouseMove(view.canvas, here + (there - here) * i / 4)
+    QTest.mouseRelease(view.canvas, Qt.MouseButton.LeftButton, pos=there)
+    (moved,) = mine()
+    assert moved.at == pytest.approx(taken.at + 200, abs=3)
+    QTest.keyClick(view.canvas, Qt.Key.Key_Right, Qt.KeyboardModifier.ShiftModifier)
+    assert mine()[0].at == pytest.approx(moved.at + 10 * division("mm", 32))
+    # said anew
+    hand.key("Alt+G")
+    hand.type_in("reading value", "23")
+    assert [r.value for r in mine()] == [23]
+    assert view.left.text() != left
+    hand.key("Ctrl+Z")
+    assert mine()[0].value == 24.5
+    # with Shift the other stick
+    view.reading.kind.setCurrentText("winding sticks")
+    view.reading.show_all()
+    QTest.mouseClick(view.canvas, Qt.MouseButton.LeftButton, pos=at(900, 90))
+    QTest.mouseClick(view.canvas, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ShiftModifier, at(200, 90))
+    assert (view.reading.given["at"], view.reading.given["to"]) == (
+        pytest.approx(900, abs=3),
+        pytest.approx(200, abs=3),
+    )
+    hand.press("Add")
+    assert "Type what it reads" in hand.note()
+    view.reading.kind.setCurrentText("feeler")
+    view.reading.show_all()
+    hand.type_in("reading to", "nan")
+    assert "no number of a corner" in hand.note()
+    view.reading.kind.setCurrentText("winding sticks")
+    view.reading.show_all()
+    hand.type_in("reading at", "2000")
+    hand.type_in("reading value", "1")
+    assert "lies off Windy" in hand.note()
+    assert len(mine()) == 1
