@@ -90,6 +90,7 @@ class Heights:
         """At every u and v, rows along."""
         a, b, c = self.plane
         beside = [between(NODES[1], v) for v in vs] if self.local else []
+        columns = tuple(zip(*self.local, strict=True))
         out = []
         for u in us:
             held = [a + b * u, c, 0.0]
@@ -99,7 +100,7 @@ class Heights:
             row = [plain + v * (leaning + v * cupped) for v in vs]
             if beside:
                 here = between(NODES[0], u)
-                local = [sum(map(mul, here, column)) for column in zip(*self.local, strict=True)]
+                local = [sum(map(mul, here, column)) for column in columns]
                 row = [z + sum(map(mul, weights, local)) for z, weights in zip(row, beside, strict=True)]
             out.append(tuple(row))
         return tuple(out)
