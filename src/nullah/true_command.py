@@ -14,7 +14,7 @@ from nullah.core.arrays import Floats, np
 from nullah.core.measure import BadLength, parse_length, plain
 from nullah.core.surface.certainty import Grid, faces, nothing_known
 from nullah.core.surface.gaussian_process import Board, Fit, fit
-from nullah.core.surface.passes import PLANES, TURNED, BenchPlane, Workpiece
+from nullah.core.surface.passes import PLANES, TURNED, BenchPlane, Workpiece, plane_from
 from nullah.core.surface.sights import SIGHTS, Taken
 from nullah.core.surface.slab import minimum_zone, thickest_slab
 from nullah.core.surface.truing import Simulated, Step, true_up
@@ -186,25 +186,10 @@ def _grid(text: str) -> Grid:
 
 
 def _plane(text: str) -> BenchPlane:
-    """A plane from "sole iron width set camber"."""
     try:
-        figures = [float(one) for one in text.split()]
-    except ValueError:
-        figures = []
-    if len(figures) != 5 or not all(map(math.isfinite, figures)):
-        raise FileTrouble('--plane is five figures in mm: "sole iron width set camber", like "355 120 50 0.15 0.08".')
-    sole, iron, width, set_, camber = figures
-    wrong = (
-        (not 100 <= sole <= 1500, "a sole is between 100 and 1500 mm long"),
-        (not 20 <= iron <= sole - 20, "the iron lies behind the toe and before the heel"),
-        (not 15 <= width <= 200, "an iron is between 15 and 200 mm wide"),
-        (not 0.01 <= set_ <= 3, "a set is between 0.01 and 3 mm"),
-        (not 0 <= camber <= 10, "a camber is between 0 and 10 mm"),
-    )
-    for is_wrong, words in wrong:
-        if is_wrong:
-            raise FileTrouble(f"--plane {text.strip()[:60]}: {words}.")
-    return BenchPlane(f"plane, {sole:g} mm sole", sole, iron, width, set_, camber)
+        return plane_from(text)
+    except ValueError as error:
+        raise FileTrouble(f"--plane: {error}.") from None
 
 
 def _refuse_one_file_twice(given: argparse.Namespace) -> None:

@@ -38,6 +38,7 @@ MARK = {  # what each kind of action is to have done, beyond not failing
     "choose reading": lambda h: h.window.view().entries.currentRow() == 0,
     "drop reading": lambda h: h.note() != "",
     "change reading": lambda h: h.note() != "",
+    "planes": lambda h: h.window.view().planes.hasFocus(),
     "passes done": lambda h: h.note() != "",
     "actions": lambda h: h.window.overlay.doing.isVisible(),
     "words": lambda h: h.window.overlay.words.isVisible(),

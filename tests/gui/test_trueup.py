@@ -169,6 +169,15 @@ def test_a_reading_is_placed_by_a_click_and_pulled_to_where_it_was_taken(at_boar
     assert view.left.text() != left
     hand.key("Ctrl+Z")
     assert mine()[0].value == 24.5
+    # planes are said in a line, and the passes are planned with them
+    hand.press("Planes")
+    hand.type_in("planes at hand", "355 120 50 0.2 0.12; 900 300 70")
+    assert "five figures" in hand.note()
+    hand.type_in("planes at hand", "355 120 50 0.3 0.12; 600 200 60 0.05 0")
+    assert [(p.name, p.shaving) for p in hand.project.kit.planes] == [
+        ("jack plane, 355 mm sole", 0.3),
+        ("jointer, 600 mm sole", 0.05),
+    ]
     # with Shift the other stick
     view.reading.kind.setCurrentText("winding sticks")
     view.reading.show_all()

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from math import inf
 from typing import Any
 
 from nullah.core import edit
-from nullah.core.document import Planed, Project, Reading
+from nullah.core.document import Plane, Planed, Project, Reading
 from nullah.core.measure import marked
 from nullah.core.stations.trueup import Trued
+from nullah.core.surface.passes import plane_from
 from nullah.core.surface.sights import EDGES, SIGHTS, off_the_board, wrong
 
 
@@ -72,11 +74,46 @@ def drop_reading(project: Project, t: Trued, n: int) -> Project:
 
 
 def done_planing(
-    project: Project, t: Trued, side: str, words: str, minutes: float, heights: Sequence[float]
+    project: Project, t: Trued, side: str, words: str, minutes: float, heights: Sequence[float], when: str = ""
 ) -> Project:
-    """The project with a side of ``t`` planed, down to the heights that are foreseen (at the nodes, mm)."""
+    """The project with a side of ``t`` planed, down to the heights that are foreseen (at the nodes, mm); the bench book tells of it."""
     new = edit.made(Planed, target=t.id, side=side, words=words, minutes=minutes, heights=tuple(heights))
-    return edit.changed(project, planed=(*project.planed, new))
+    after = edit.changed(project, planed=(*project.planed, new))
+    return edit.logged(after, "change", f"{t.name}, {side} planed: {words}.", when)
+
+
+def set_planes(project: Project, text: str) -> Project:
+    """The project with other planes at hand: each "sole iron width set camber" in mm, one after the other with semicolons.
+
+    One with a sole as long as before keeps its name.
+
+    Raises:
+        BadEdit: that is no plane, or there is none; the message says why.
+    """
+    names = {p.sole: p.name for p in project.kit.planes}
+    made = []
+    for one in filter(str.strip, text.split(";")):
+        try:
+            p = plane_from(one)
+        except ValueError as error:
+            raise edit.BadEdit(f"{str(error)[0].upper()}{str(error)[1:]}.") from None
+        called = next(name for most, name in _CALLED if p.sole < most)
+        name = names.get(p.sole, f"{called}, {p.sole:g} mm sole")
+        made.append(
+            edit.made(Plane, name=name, sole=p.sole, iron=p.iron, shaving=p.set, width=p.width, camber=p.camber)
+        )
+    if not made:
+        raise edit.BadEdit("One plane at least is at hand: it is written like 355 120 50 0.2 0.12.")
+    return edit.set_in(project, "kit", "planes", tuple(made))
+
+
+def planes_said(project: Project) -> str:
+    """The planes at hand as ``set_planes`` takes them."""
+    return "; ".join(f"{p.sole:g} {p.iron:g} {p.width:g} {p.shaving:g} {p.camber:g}" for p in project.kit.planes)
+
+
+# by the length of the sole, mm (common practice)
+_CALLED = ((270.0, "smoother"), (400.0, "jack plane"), (500.0, "fore plane"), (inf, "jointer"))
 
 
 def _reading(t: Trued, n: int) -> Reading:

@@ -84,6 +84,7 @@ def all_actions(window: Window) -> Actions:
         ("other side", "turn over what is being trued", "turn_over", ("Alt+B",)),
         ("choose pass", "on to the next pass in the list", "next_stage", ("Alt+J",)),
         ("choose reading", "on to the next reading in the list", "next_entry", ("Alt+G",)),
+        ("planes", "the planes at hand, and how they are set", "show_planes", ()),
         ("passes done", "the passes down to the chosen one are done", "done_to_here", ("Alt+D",)),
     ):
         a.add("True-up", name, words, lambda m=method: window.at("trueup", m), *keys)

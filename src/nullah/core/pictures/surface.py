@@ -118,7 +118,7 @@ def _between(off: Sequence[Sequence[float]], along: float, across: float) -> flo
 
 def _unsure(sure: Sure, p: Planing, length: float, width: float, figures: Sequence[Point]) -> list[Primitive]:
     """Hatched where little is known, clear of the figures."""
-    rows, columns = 12, 4
+    rows, columns = (12 if length > 3 * width else 5), 4
     dx, dy = length / rows, width / columns
     out: list[Primitive] = []
     for i in range(rows):

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import field
-from math import cos, radians, sin
+from math import cos, isfinite, radians, sin
 
 from nullah.core.arrays import Bools, Floats, np
 from nullah.core.frozen import frozen, replace
@@ -40,6 +40,32 @@ class BenchPlane:
     def bridges(self) -> float:
         """``a b`` of its sole, mm2: over a hollow of radius R its iron hangs ``a b / (2 R)`` above the wood."""
         return self.iron * (self.sole - self.iron)
+
+
+def plane_from(text: str, name: str = "") -> BenchPlane:
+    """A plane from "sole iron width set camber", mm; without a name it is called by the length of its sole.
+
+    Raises:
+        ValueError: it is no plane; the message says why.
+    """
+    try:
+        figures = [float(one) for one in text.split()]
+    except ValueError:
+        figures = []
+    if len(figures) != 5 or not all(map(isfinite, figures)):
+        raise ValueError('a plane is five figures in mm: "sole iron width set camber", like "355 120 50 0.15 0.08"')
+    sole, iron, width, set_, camber = figures
+    wrong = (
+        (not 100 <= sole <= 1500, "a sole is between 100 and 1500 mm long"),
+        (not 20 <= iron <= sole - 20, "the iron lies behind the toe and before the heel"),
+        (not 15 <= width <= 200, "an iron is between 15 and 200 mm wide"),
+        (not 0.01 <= set_ <= 3, "a set is between 0.01 and 3 mm"),
+        (not 0 <= camber <= 10, "a camber is between 0 and 10 mm"),
+    )
+    for is_wrong, words in wrong:
+        if is_wrong:
+            raise ValueError(f"{text.strip()[:60]}: {words}")
+    return BenchPlane(name or f"plane, {sole:g} mm sole", sole, iron, width, set_, camber)
 
 
 PLANES = (

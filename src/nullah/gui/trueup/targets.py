@@ -47,7 +47,7 @@ class Targets(QWidget):
         self.line.addWidget(label(self.words, "quiet"))
         if len(ids) > MOST_CHIPS:
             self.list = pick(self.words, list(ids), lambda _: self._listed())
-            self.list.setFixedWidth(220)
+            self.list.setFixedWidth(150)
             self.list.setPlaceholderText("choose one")
             self.line.addWidget(self.list)
         for one in ids if self.list is None else ():

@@ -23,7 +23,7 @@ from nullah.gui.theme import Theme
 from nullah.gui.trueup.reading_fields import ReadingFields
 from nullah.gui.trueup.rounds import RoundPlanner
 from nullah.gui.trueup.targets import Targets
-from nullah.gui.widgets import Lines, button, column, label, row
+from nullah.gui.widgets import Field, Lines, button, column, label, row
 
 SURE = Grid(13, 5)
 
@@ -39,6 +39,13 @@ class TrueupView(QWidget):
         self.canvas.picked.connect(self._picked)
         self.canvas.placed.connect(self._placed)
         self.left, self.words = label("", "figure"), Lines(3)
+        self.planes_button = button("Planes", self.show_planes, "chip", "the planes at hand, and how they are set")
+        self.planes_button.setCheckable(True)
+        self.planes = Field("planes at hand", 640, self._say_planes)
+        self.planes.hide()
+        self.planes.setToolTip(
+            "sole, iron from the toe, width, set, camber, in mm; one plane after the other with semicolons"
+        )
         self.turn = button("Turn over", self.turn_over)
         self.reading = ReadingFields(session, self)
         self.reading.entered.connect(self._entered)
@@ -46,6 +53,7 @@ class TrueupView(QWidget):
         self.add_button = button("Add", self.add)
         self.change_button = button("Change", self.change)
         self.remove_button = button("Remove", self.remove, "", "the chosen reading")
+        self._seen: Round | None = None  # what the passes show
         self.edges = 0  # lines of the passes that are of edges
         self.entries, self.stages = QListWidget(), QListWidget()
         for box, name in ((self.entries, "readings"), (self.stages, "passes")):
@@ -77,8 +85,18 @@ class TrueupView(QWidget):
         lists = row(self.entries, self.stages, beside, spacing=8)
         lists.setStretch(0, 5)
         lists.setStretch(1, 6)
-        whole = column(self, flow(*self.rows, spacing=14), head, self.canvas, line, lists, margins=12, spacing=6)
-        whole.setStretch(2, 1)
+        whole = column(
+            self,
+            flow(*self.rows, self.planes_button, spacing=8),
+            self.planes,
+            head,
+            self.canvas,
+            line,
+            lists,
+            margins=12,
+            spacing=6,
+        )
+        whole.setStretch(3, 1)
         self.reading.show_all()
 
     # ---- what is in hand
@@ -95,13 +113,20 @@ class TrueupView(QWidget):
 
     def choose(self, target: str) -> None:
         """Take a board or part in hand."""
+        self._let_go()
         self.target, self.side = target, "face"
         self.refresh()
 
     def turn_over(self) -> None:
         """Read the other side."""
+        self._let_go()
         self.side = "back" if self.side == "face" else "face"
         self.refresh()
+
+    def _let_go(self) -> None:
+        """No reading is in hand: what is typed is a new one."""
+        self.entries.setCurrentRow(-1)
+        self.reading.clear()
 
     def light(self, tag: str) -> None:
         """Gauge lines run round the edges, not over the face."""
@@ -109,6 +134,7 @@ class TrueupView(QWidget):
     def show_part(self, part: str) -> None:
         """Turn to a part."""
         if any(t.id == part for t in self._targets()):
+            self._let_go()
             self.target = part
 
     # ---- readings
@@ -220,9 +246,20 @@ class TrueupView(QWidget):
         self.session.attempt(
             f"{t.name}: {found.side} planed",
             lambda: truing_edits.done_planing(
-                self.session.project, t, found.side, words, found.minutes(at + 1), heights
+                self.session.project, t, found.side, words, found.minutes(at + 1), heights, self.session.now()
             ),
         )
+
+    def show_planes(self) -> None:
+        """The planes at hand, to be said otherwise; or put away again."""
+        shown = self.planes.isHidden()
+        self.planes.setVisible(shown)
+        self.planes_button.setChecked(shown)
+        if shown:
+            self.planes.setFocus(Qt.FocusReason.ShortcutFocusReason)
+
+    def _say_planes(self, text: str) -> None:
+        self.session.attempt("planes at hand", lambda: truing_edits.set_planes(self.session.project, text))
 
     def _wanted(self, t: Trued) -> Wanted | None:
         """What a round is planned from; None for what is not read yet, or planed already."""
@@ -241,8 +278,10 @@ class TrueupView(QWidget):
         )
 
     def _show_round(self) -> None:
-        self.stages.clear()
         found, t = self.planner.round, self.current()
+        row_was = self.stages.currentRow() if found is self._seen else -1
+        self._seen = found
+        self.stages.clear()
         for work in t.edges if t else ():
             self.stages.addItem(self._edge_words(work))
         self.edges = self.stages.count()
@@ -257,6 +296,7 @@ class TrueupView(QWidget):
         else:
             for n, stage in enumerate(found.stages):
                 self.stages.addItem(self._stage_words(found, n, stage))
+        self.stages.setCurrentRow(min(row_was, self.stages.count() - 1))
 
     def _edge_words(self, e: EdgeWork) -> str:
         show, shaving = self.session.figure, max(self.session.project.kit.planes, key=lambda p: p.sole).shaving
@@ -287,6 +327,7 @@ class TrueupView(QWidget):
         parts = [t for t in self._targets() if t.id != t.board]
         for group, targets in zip(self.rows, (boards, parts), strict=True):
             group.show_targets(targets, current.id if current else "", self.session.figure)
+        self.planes.show_text(truing_edits.planes_said(self.session.project))
         self.reading.show_all()
         self._show_readings(current)
         if current is None:
@@ -342,9 +383,12 @@ class TrueupView(QWidget):
             out.append(f"Look again at {self._place(stray)}: it does not agree with the others.")
         if t.planed and not self._since(t):
             out.append(f"Planed {len(t.planed)} times so far: read it again.")
-        out.append(f"{t.name}, the {self.side} seen.")
+        out.append(f"{t.name}, the {'face' if self.side == 'face' else 'back, as through the face,'} seen.")
         if p.wanted > 0:
             out.append(f"{show(p.wanted)} is wanted: " + ("enough." if p.enough else f"{show(-p.spare)} short."))
+        made = self.session.plan.trueup
+        if t.id == t.board and t.id not in made.planed_whole and any(p.board == t.id for p in made.parts):
+            out.append("Its parts are sawn first and planed one by one.")
         out.append(f"About {t.minutes:.0f} min of planing.")
         if t.readings and not t.planed:
             first, why = first_side(t)
@@ -375,7 +419,7 @@ class TrueupView(QWidget):
     def _draw(self, t: Trued) -> None:
         knows = self._knows[1]
         sure = None
-        if knows is not None and t.id == t.board:
+        if knows is not None and (t.readings or t.id == t.board):
             told = knows.deviations(SURE)
 
             def sure(x: float, y: float) -> float:
