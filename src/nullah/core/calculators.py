@@ -1,16 +1,17 @@
 """The calculators: what each is asked, what it tells, and where that comes from.
 
-Results have their unit in their name. To add one: write a function from values to results and add a line to ``CALCULATORS``.
+Results have their unit in their name. To add one: write a function from values to results and add a line to ``CALCULATORS``; those of
+joints stand in ``joint_calculators``.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping
 from typing import Any
 
 from nullah.core.arrays import Floats
-from nullah.core.frozen import frozen
+from nullah.core.calculator import Answers, BadReckoning, Calculator, Input
+from nullah.core.joint_calculators import OF_JOINTS
 from nullah.core.joints import dovetail
 from nullah.core.joints.frame import by_diagonals
 from nullah.core.surface.planing import hollow_left
@@ -20,38 +21,6 @@ from nullah.core.wood import sold
 from nullah.core.wood.moisture import change, equilibrium_moisture
 from nullah.core.wood.ready import ready
 from nullah.core.wood.room import room_year
-
-Answers = dict[str, Any]
-# of the files that are tables of figures
-COLUMNS = {"year": ("month", "celsius", "humidity"), "readings": ("day", "percent")}
-FILES = ("heights", *COLUMNS)  # kinds of input that are read from a file
-
-
-class BadReckoning(ValueError):
-    """A calculator or input that is not there, or a value that does not serve; one sentence."""
-
-
-@frozen
-class Input:
-    """A named input: ``kind`` is length, temperature, percent, whole, angle, share, slope, species, cut or size, or one of ``FILES``;
-    ``default`` or none, "" where it may be left out."""
-
-    name: str
-    kind: str
-    about: str
-    default: str | None = None
-
-
-@frozen
-class Calculator:
-    """One calculator: inputs, results by name with what they are, and where it comes from."""
-
-    name: str
-    about: str
-    inputs: tuple[Input, ...]
-    results: Mapping[str, str]
-    source: str
-    work: Callable[..., Answers]
 
 
 def _emc(temperature: float, humidity: float) -> Answers:
@@ -168,10 +137,6 @@ def _room_year(months: tuple[tuple[float, ...], ...]) -> Answers:
     }
 
 
-def _in(name: str, kind: str, about: str, default: str | None = None) -> Input:
-    return Input(name, kind, about, default)
-
-
 CALCULATORS: dict[str, Calculator] = {
     c.name: c
     for c in (
@@ -179,8 +144,8 @@ CALCULATORS: dict[str, Calculator] = {
             "emc",
             "equilibrium moisture content of wood in air",
             (
-                _in("temperature", "temperature", "of the air, deg C"),
-                _in("humidity", "percent", "relative humidity, %"),
+                Input("temperature", "temperature", "of the air, deg C"),
+                Input("humidity", "percent", "relative humidity, %"),
             ),
             {"emc_percent": "moisture content the wood settles at"},
             "Wood Handbook FPL-GTR-282, eq. 4-5",
@@ -190,11 +155,11 @@ CALCULATORS: dict[str, Calculator] = {
             "movement",
             "change of a width with moisture",
             (
-                _in("species", "species", "as in the table of species"),
-                _in("width", "length", "across the grain, mm"),
-                _in("from", "percent", "moisture now, %"),
-                _in("to", "percent", "moisture then, %"),
-                _in("cut", "cut", "flat, rift or quarter", "flat"),
+                Input("species", "species", "as in the table of species"),
+                Input("width", "length", "across the grain, mm"),
+                Input("from", "percent", "moisture now, %"),
+                Input("to", "percent", "moisture then, %"),
+                Input("cut", "cut", "flat, rift or quarter", "flat"),
             ),
             {"change_mm": "negative when it shrinks", "width_after_mm": "width then"},
             "Wood Handbook FPL-GTR-282, chapter 13 and table 4-3",
@@ -204,12 +169,12 @@ CALCULATORS: dict[str, Calculator] = {
             "dovetail",
             "through dovetails stepped with dividers",
             (
-                _in("width", "length", "of the tail board, mm"),
-                _in("tails", "whole", "how many"),
-                _in("pin", "length", "width at the end of the tail board, mm"),
-                _in("half_pin", "length", "at the edges, mm"),
-                _in("slope", "slope", "like 1:7", "1:7"),
-                _in("mating", "length", "thickness of the mating board, mm"),
+                Input("width", "length", "of the tail board, mm"),
+                Input("tails", "whole", "how many"),
+                Input("pin", "length", "width at the end of the tail board, mm"),
+                Input("half_pin", "length", "at the edges, mm"),
+                Input("slope", "slope", "like 1:7", "1:7"),
+                Input("mating", "length", "thickness of the mating board, mm"),
             ),
             {
                 "divider_step_mm": "what the dividers are set to",
@@ -227,8 +192,8 @@ CALCULATORS: dict[str, Calculator] = {
             "slab",
             "the thickest flat board inside a rough one",
             (
-                _in("heights", "heights", "CSV of heights in mm, rows along the length"),
-                _in("thickness", "length", "of the board, mm"),
+                Input("heights", "heights", "CSV of heights in mm, rows along the length"),
+                Input("thickness", "length", "of the board, mm"),
             ),
             {"minimum_zone_mm": "flatness as found, vertical", "thickest_mm": "thickest flat board"},
             "minimum zone as ISO 12781, taken vertically; linear programme",
@@ -238,10 +203,10 @@ CALCULATORS: dict[str, Calculator] = {
             "diagonals",
             "squareness of a frame by its diagonals",
             (
-                _in("a", "length", "one side"),
-                _in("b", "length", "the other"),
-                _in("d1", "length", "diagonal 1"),
-                _in("d2", "length", "diagonal 2"),
+                Input("a", "length", "one side"),
+                Input("b", "length", "the other"),
+                Input("d1", "length", "diagonal 1"),
+                Input("d2", "length", "diagonal 2"),
             ),
             {
                 "corner_deg": "the corner that d1 starts from",
@@ -254,7 +219,7 @@ CALCULATORS: dict[str, Calculator] = {
         Calculator(
             "arc",
             "radius of an arc through span and rise",
-            (_in("span", "length", "chord"), _in("rise", "length", "sagitta")),
+            (Input("span", "length", "chord"), Input("rise", "length", "sagitta")),
             {"radius_mm": "radius"},
             "geometry of the circle",
             _arc,
@@ -263,10 +228,10 @@ CALCULATORS: dict[str, Calculator] = {
             "taper",
             "angle of a taper on one, two or all four faces",
             (
-                _in("length", "length", "along the taper"),
-                _in("from", "length", "thickness at one end"),
-                _in("to", "length", "at the other"),
-                _in("faces", "whole", "1; 2 that meet; or 4, of which opposite ones share the difference", "1"),
+                Input("length", "length", "along the taper"),
+                Input("from", "length", "thickness at one end"),
+                Input("to", "length", "at the other"),
+                Input("faces", "whole", "1; 2 that meet; or 4, of which opposite ones share the difference", "1"),
             ),
             {"angle_deg": "of each tapered face to what it was"},
             "geometry of the right triangle",
@@ -276,9 +241,9 @@ CALCULATORS: dict[str, Calculator] = {
             "sticks",
             "what winding sticks longer than the board is wide truly say",
             (
-                _in("reading", "length", "what one stick's end stands above the other's, mm"),
-                _in("stick", "length", "how long the sticks are"),
-                _in("width", "length", "of the board"),
+                Input("reading", "length", "what one stick's end stands above the other's, mm"),
+                Input("stick", "length", "how long the sticks are"),
+                Input("width", "length", "of the board"),
             ),
             {"difference_mm": "between the edges of the board"},
             "similar triangles",
@@ -288,10 +253,10 @@ CALCULATORS: dict[str, Calculator] = {
             "hollow",
             "what a plane can leave hollow well inside a long board",
             (
-                _in("sole", "length", "of the plane"),
-                _in("iron", "length", "its distance behind the toe"),
-                _in("set", "length", "thickness of the shaving"),
-                _in("length", "length", "over which the hollow is measured"),
+                Input("sole", "length", "of the plane"),
+                Input("iron", "length", "its distance behind the toe"),
+                Input("set", "length", "thickness of the shaving"),
+                Input("length", "length", "over which the hollow is measured"),
             ),
             {"hollow_mm": "in the middle of that length"},
             "a sole bears at toe and heel on a circle: R = a b / (2 d), l^2 / (8 R)",
@@ -300,7 +265,7 @@ CALCULATORS: dict[str, Calculator] = {
         Calculator(
             "roundover",
             "guide lines of the octagon before a round-over",
-            (_in("radius", "length", "of the round-over; lines so far from the arris too"),),
+            (Input("radius", "length", "of the round-over; lines so far from the arris too"),),
             {"octagon_mm": "from the arris to the lines of the octagon"},
             "geometry of the regular octagon",
             _roundover,
@@ -309,8 +274,8 @@ CALCULATORS: dict[str, Calculator] = {
             "cleat",
             "lines and depth of the slanting rip of a wall cleat",
             (
-                _in("thickness", "length", "of the board"),
-                _in("angle", "angle", "off square, degrees"),
+                Input("thickness", "length", "of the board"),
+                Input("angle", "angle", "off square, degrees"),
             ),
             {"line_mm": "from the middle, on either face", "depth_mm": "what is sawn through"},
             "geometry of the right triangle",
@@ -320,9 +285,9 @@ CALCULATORS: dict[str, Calculator] = {
             "ogee",
             "an ogee: two arcs that meet on a line, the ends along the run",
             (
-                _in("run", "length", "along"),
-                _in("rise", "length", "across"),
-                _in("share", "share", "of the whole that the first arc has, 0 to 1", "0.5"),
+                Input("run", "length", "along"),
+                Input("rise", "length", "across"),
+                Input("share", "share", "of the whole that the first arc has, 0 to 1", "0.5"),
             ),
             {"first_radius_mm": "of the first arc", "second_radius_mm": "of the second"},
             "geometry of two tangent circles: r1 + r2 = (run^2 + rise^2) / (2 rise)",
@@ -332,10 +297,10 @@ CALCULATORS: dict[str, Calculator] = {
             "board-feet",
             "how much wood is in so many boards",
             (
-                _in("length", "length", "of a board, mm"),
-                _in("width", "length", "of a board, mm"),
-                _in("thickness", "length", "as given, not raised to an inch, mm"),
-                _in("qty", "whole", "how many", "1"),
+                Input("length", "length", "of a board, mm"),
+                Input("width", "length", "of a board, mm"),
+                Input("thickness", "length", "as given, not raised to an inch, mm"),
+                Input("qty", "whole", "how many", "1"),
             ),
             {"board_feet": "board feet", "cubic_metres": "cubic metres"},
             "a board foot is 144 cubic inches (NIST Handbook 44, appendix C, from memory)",
@@ -344,7 +309,7 @@ CALCULATORS: dict[str, Calculator] = {
         Calculator(
             "sold",
             "what a board sold by a name measures",
-            (_in("nominal", "size", "as 1x12, 5/4x6, 4/4 or 25"),),
+            (Input("nominal", "size", "as 1x12, 5/4x6, 4/4 or 25"),),
             {"thickness_mm": "thickness", "width_mm": "width, where the name has one"},
             "American Softwood Lumber Standard PS 20, from memory; rough and metric sizes are common practice",
             _sold,
@@ -352,7 +317,7 @@ CALCULATORS: dict[str, Calculator] = {
         Calculator(
             "room-year",
             "the driest and the wettest month of a room for wood, without lag",
-            (_in("file", "year", "CSV of month,celsius,humidity, months 1 to 12"),),
+            (Input("file", "year", "CSV of month,celsius,humidity, months 1 to 12"),),
             {
                 "driest_percent": "moisture wood settles at in the driest month",
                 "wettest_percent": "in the wettest",
@@ -366,8 +331,8 @@ CALCULATORS: dict[str, Calculator] = {
             "ready",
             "when a board that dries in a room is within a point of where it settles",
             (
-                _in("file", "readings", "CSV of day,percent"),
-                _in("reference", "percent", "of a piece that has always lived in the room, %", ""),
+                Input("file", "readings", "CSV of day,percent"),
+                Input("reference", "percent", "of a piece that has always lived in the room, %", ""),
             ),
             {
                 "ready_in_days": "days after the last reading",
@@ -378,5 +343,6 @@ CALCULATORS: dict[str, Calculator] = {
             "exponential drying fitted by Bayesian regression; what is likely beforehand is common practice, no source",
             _ready,
         ),
+        *OF_JOINTS,
     )
 }

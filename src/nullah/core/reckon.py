@@ -10,7 +10,8 @@ import re
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from nullah.core.calculators import CALCULATORS, COLUMNS, FILES, Answers, BadReckoning, Calculator
+from nullah.core.calculator import COLUMNS, FILES, Answers, BadReckoning, Calculator
+from nullah.core.calculators import CALCULATORS
 from nullah.core.measure import BadLength, parse_length
 from nullah.core.surface.linear import Singular
 from nullah.core.wood.moisture import RING_ANGLE
@@ -78,8 +79,14 @@ def _whole(name: str, text: str) -> int:
     return int(value)
 
 
+def _lengths(name: str, text: str) -> tuple[float, ...]:
+    """Lengths with commas between them."""
+    return tuple(_length(name, one) for one in text.split(","))
+
+
 _READ: dict[str, Callable[[str, str], Any]] = {
     "length": _length,
+    "lengths": _lengths,
     "temperature": _temperature,
     "percent": lambda n, t: number(n, t, ("%",)),
     "whole": _whole,
