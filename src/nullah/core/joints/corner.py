@@ -1,4 +1,7 @@
-"""The through dovetail as a family: a corner of two boards whose faces look outward and whose upper edges look one way."""
+"""The through dovetail as a family: a corner of two boards whose faces look outward and whose upper edges look one way.
+
+What is laid out here serves the half-blind dovetail too: there the tails go into the second board only to its lap.
+"""
 
 from __future__ import annotations
 
@@ -25,6 +28,14 @@ from nullah.core.shapes.cut import Cut
 CORNERLESS = "{} and {} do not stand as a corner does: faces out, edges one way."
 
 
+ASKS = (
+    Ask("tails", "tails; 0: as many as suit", "whole", 0, 0, 40),
+    Ask("pin", "width of a pin at its mouth", "length", 6.0, 1.0, 60.0),
+    Ask("half_pin", "width of a half pin; 0: half the thickness", "length", 0.0, 0.0, 60.0),
+    Ask("slope", "slope of the tails, 1 to so many", "number", 7.0, 1.0, 12.0),
+)
+
+
 @frozen
 class Corner:
     """The family: ``first`` has the tails, ``second`` the pins."""
@@ -40,66 +51,77 @@ class Corner:
         over_an_edge,
     )
     after: tuple[str, ...] = ()
-    asks: tuple[Ask, ...] = (
-        Ask("tails", "tails; 0: as many as suit", "whole", 0, 0, 40),
-        Ask("pin", "width of a pin at its mouth", "length", 6.0, 1.0, 60.0),
-        Ask("half_pin", "width of a half pin; 0: half the thickness", "length", 0.0, 0.0, 60.0),
-        Ask("slope", "slope of the tails, 1 to so many", "number", 7.0, 1.0, 12.0),
-    )
+    asks: tuple[Ask, ...] = ASKS
 
     def figure(self, name: str, look: Look) -> float:
         """tails, pin, half pin, slope, width (of the joint), ``baseline on`` either part, and the reach: the pin board's thickness,
         which the tails go through; ``reach of second`` the tail board's; mm."""
-        tail, pin = look.joint.first, look.joint.second
-        mates = {_baseline(look, tail): pin, _baseline(look, pin): tail}
-        if name in ("reach", "reach of second"):
-            return look.figure(_baseline(look, tail if name == "reach" else pin))
-        if name in mates:
-            return look.thickness(mates[name])
-        if name in ("pin", "slope"):
-            return float(look.asked(name))
-        found = {"tails": _tails, "half pin": _half_pin, "width": _width}.get(name)
-        if found is None:
-            raise NoJoint(f"A dovetail has no {name}.")
-        return found(look)
+        return corner_figure(name, look, 0.0)
 
     def plan(self, look: Look) -> JointPlan:
         """The corner laid out; where the pin board's lower edge lies above the tail board's, the tails begin there."""
+        made, rise = laid_out(look, 0.0)
         joint = look.joint
-        tail, pin = look.stands(joint.first), look.stands(joint.second)
-        laid = _laid(look)
-        ends = (side_of(tail, joint.way), _pin_end(look))
-        rise = _rise(look)
-        made = dovetail.plan(
-            joint.id,
-            joint.first,
-            joint.second,
-            laid,
-            (look.figure(_baseline(look, joint.first)), look.figure(_baseline(look, joint.second))),
-            look.shop.chisels,
-            False,
-            max(0.0, tail.size[1] - laid.width - rise),
-            ends,
-            tail.size[0],
-        )
-        cuts = tuple(_raised(c, rise if c.part == joint.first else 0.0) for c in made.cuts)
-        a, b = look.label(joint.first), look.label(joint.second)
-        called = {f"baseline on {part}": _baseline(look, part) for part in (joint.first, joint.second)}
-        figures = {called.get(name, name): value for name, value in made.figures.items()}
-        return replace(
-            made,
-            id=joint.id,
-            name=f"Corner of {a} and {b}: {counted(laid.tails, 'tail')} on {a}",
-            settings=tuple(
-                replace(s, use=s.use.replace(f"at {joint.first}", f"at {a}").replace(f"at {joint.second}", f"at {b}"))
-                for s in made.settings
-            ),
-            faces=_faces(made, joint, look)
-            if not rise
-            else marked_faces(cuts, {p.id: p for p in (tail, pin)}, look.label),
-            figures=figures,
-            cuts=cuts,
-        )
+        if rise:
+            stands = {p: look.stands(p) for p in (joint.first, joint.second)}
+            return replace(made, faces=marked_faces(made.cuts, stands, look.label))
+        return replace(made, faces=_faces(made, joint, look))
+
+
+def corner_figure(name: str, look: Look, lap: float) -> float:
+    """One figure of a dovetailed corner by name; ``lap`` mm of the second board lie before the tails.
+
+    Raises:
+        NoJoint: there is none of that name.
+    """
+    tail, pin = look.joint.first, look.joint.second
+    deep = {_baseline(look, tail): look.thickness(pin) - lap, _baseline(look, pin): look.thickness(tail)}
+    if name in ("reach", "reach of second"):
+        return look.figure(_baseline(look, tail if name == "reach" else pin))
+    if name in deep:
+        return deep[name]
+    if name in ("pin", "slope"):
+        return float(look.asked(name))
+    found = {"tails": _tails, "half pin": _half_pin, "width": _width}.get(name)
+    if found is None:
+        raise NoJoint(f"A dovetail has no {name}.")
+    return found(look)
+
+
+def laid_out(look: Look, lap: float) -> tuple[JointPlan, float]:
+    """A dovetailed corner laid out, with the drawings of a through one, and how far its tails begin above the tail board's lower edge;
+    ``lap`` mm of the second board lie before the tails.
+
+    Raises:
+        NoJoint: it cannot be made.
+    """
+    joint = look.joint
+    tail = look.stands(joint.first)
+    laid = _laid(look, lap)
+    ends = (side_of(tail, joint.way), _pin_end(look))
+    rise = _rise(look)
+    made = dovetail.plan(
+        joint.id,
+        joint.first,
+        joint.second,
+        laid,
+        (look.figure(_baseline(look, joint.first)), look.figure(_baseline(look, joint.second))),
+        look.shop.chisels,
+        False,
+        max(0.0, tail.size[1] - laid.width - rise),
+        ends,
+        tail.size[0],
+    )
+    cuts = tuple(_raised(c, rise if c.part == joint.first else 0.0) for c in made.cuts)
+    a, b = look.label(joint.first), look.label(joint.second)
+    called = {f"baseline on {part}": _baseline(look, part) for part in (joint.first, joint.second)}
+    figures = {called.get(name, name): value for name, value in made.figures.items()}
+    settings = tuple(
+        replace(s, use=s.use.replace(f"at {joint.first}", f"at {a}").replace(f"at {joint.second}", f"at {b}"))
+        for s in made.settings
+    )
+    name = f"Corner of {a} and {b}: {counted(laid.tails, 'tail')} on {a}"
+    return replace(made, id=joint.id, name=name, settings=settings, figures=figures, cuts=cuts), rise
 
 
 NAME = 13.0  # px of a part's name on its marked face
@@ -147,14 +169,14 @@ def _rise(look: Look) -> float:
     return max(0.0, _up_span(look, look.joint.second)[0] - _up_span(look, look.joint.first)[0])
 
 
-def _laid(look: Look) -> Dovetail:
+def _laid(look: Look, lap: float) -> Dovetail:
     joint = look.joint
     long = {p: 3 - axis_of(look.up(p))[0] - axis_of(look.face(p))[0] for p in (joint.first, joint.second)}
     if long[joint.first] != axis_of(joint.way)[0] or long[joint.second] != axis_of(look.face(joint.first))[0]:
         raise NoJoint(CORNERLESS.format(look.label(joint.first), look.label(joint.second)))
     if look.up(joint.first) != look.up(joint.second) or OPPOSITE[joint.way] == look.face(joint.second):
         raise NoJoint(CORNERLESS.format(look.label(joint.first), look.label(joint.second)))
-    own, mating = look.thickness(joint.first), look.thickness(joint.second)
+    own, mating = look.thickness(joint.first), look.thickness(joint.second) - lap
     width, mouth, half, run = (look.figure(name) for name in ("width", "pin", "half pin", "slope"))
     try:
         if width <= 2 * half:

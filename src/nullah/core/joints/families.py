@@ -8,6 +8,7 @@ from nullah.core.joints.corner import CORNER
 from nullah.core.joints.cut_out import CUT_OUT
 from nullah.core.joints.edge import EDGE_JOINT
 from nullah.core.joints.family import Family
+from nullah.core.joints.half_blind import HALF_BLIND
 from nullah.core.joints.housing import DADO, GROOVE, RABBET
 from nullah.core.joints.mortise import MORTISE_AND_TENON
 from nullah.core.joints.nailed_rabbet import NAILED_RABBET
@@ -18,6 +19,7 @@ FAMILIES: dict[str, Family] = {
     family.name: family
     for family in (
         CORNER,
+        HALF_BLIND,
         DADO,
         GROOVE,
         RABBET,

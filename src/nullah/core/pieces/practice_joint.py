@@ -1,4 +1,4 @@
-"""A practice joint: one corner of through dovetails in scrap, so that the hands are warm before the piece."""
+"""A practice joint: one corner of dovetails, through or half-blind, in scrap, so that the hands are warm before the piece."""
 
 from __future__ import annotations
 
@@ -14,6 +14,7 @@ ASKS = (
     Ask("tails", "number of tails", "whole", 1, 1, 12),
     Ask("pin", "width of a pin at its mouth", "length", 9.0, 2.0, 60.0),
     Ask("slope", "slope of the tails, 1 to so many", "number", 6.0, 3.0, 12.0),
+    Ask("lap", "lap before the tails, of a half-blind corner; 0: a through one", "length", 0.0, 0.0, 30.0),
     WOOD,
 )
 
@@ -62,7 +63,9 @@ def design(asked: Answers) -> Design:
         ),
     )
     asks = {"tails": asked["tails"], "pin": asked["pin"], "slope": asked["slope"]}
-    corner = JointDesign("corner", "through_dovetail", "tail-board", "pin-board", "right", asks)
+    family = "half_blind_dovetail" if asked["lap"] else "through_dovetail"
+    asks |= {"lap": asked["lap"]} if asked["lap"] else {}
+    corner = JointDesign("corner", family, "tail-board", "pin-board", "right", asks)
     return of_woods(Design(rods, parts, (corner,)), asked)
 
 

@@ -1,0 +1,87 @@
+"""Half-blind corners as polygons worked apart (shapely) and as solids: tails fill their sockets, and the closed corner has no hole."""
+
+import os
+import random
+
+import pytest
+from shapely.affinity import affine_transform
+from shapely.geometry import Polygon, box
+from shapely.ops import unary_union
+
+from nullah.core.document import Project
+from nullah.core.document_pieces import Designed
+from nullah.core.joints.half_blind import STEPS
+from nullah.core.pictures import bodies
+from nullah.core.plan import plan
+
+RUNS = 300 if os.environ.get("NULLAH_SOAK") else 40
+FREE = 75.0  # mm of each practice board beyond the joint
+
+
+def corner(**asked):
+    return plan(Project(pieces=(Designed(kind="practice_joint", name="Try", asked=asked),)))
+
+
+def sizes(chance):
+    thick = round(chance.uniform(8, 40), 1)
+    lap = round(chance.uniform(0.15, 0.5) * thick, 1)
+    width, pin = round(chance.uniform(40, 300), 1), round(chance.uniform(4, 20), 1)
+    slope = round(chance.uniform(5, 10), 1)
+    # a tail and its pin are no narrower than this at the baseline
+    room = 2 * (thick - lap) / slope + 4
+    tails = chance.randint(1, max(1, min(12, int((width - thick + pin) / (pin + room)))))
+    return {"thickness": thick, "lap": lap, "width": width, "pin": pin, "slope": slope, "tails": tails}
+
+
+def test_soak_tails_fill_their_sockets_and_the_lap_stays():
+    chance, held = random.Random(17), 0
+    while held < RUNS:
+        asked = sizes(chance)
+        now = corner(**asked)
+        if now.joints.problem:
+            assert "tail" in now.joints.problem
+            continue
+        held += 1
+        (joint,) = now.joints.joints
+        thick, lap, width = asked["thickness"], asked["lap"], asked["width"]
+        long = thick - lap
+        assert joint.figures["baseline on tail board"] == pytest.approx(long)
+        assert joint.figures["baseline on pin board"] == pytest.approx(thick)
+        waste = unary_union([Polygon(c.outline) for c in joint.cuts if c.part == "tail-board"])
+        # what is left beyond the baseline is tails: turned so that they lie as in the end of the front, from its inside
+        tails = box(FREE, 0, FREE + long, width).difference(waste)
+        tails = affine_transform(tails, [0, 1, 1, 0, 0, -FREE])
+        sockets = unary_union([Polygon(c.outline) for c in joint.cuts if c.part == "pin-board"])
+        assert tails.symmetric_difference(sockets).area < 1e-6 * width * thick
+        assert {c.depth for c in joint.cuts} == {thick}
+        assert sockets.bounds[1] == pytest.approx(0)
+        assert sockets.bounds[3] == pytest.approx(long)  # the lap stays
+        assert len(getattr(tails, "geoms", [tails])) == asked["tails"]
+        # pins by the dividers: step n times from the half-pin line
+        half = joint.figures["half pin"]
+        step = (width - 2 * half + asked["pin"]) / asked["tails"]
+        ends = sorted(g.bounds[0] for g in getattr(sockets, "geoms", [sockets]))
+        assert ends == pytest.approx([half + n * step for n in range(asked["tails"])], abs=1e-6)
+        good = 0.2 - 1e-9 <= lap / thick <= 1 / 3 + 1e-9
+        (share,) = [c for c in joint.checks if "a fifth to a third" in c.text]
+        assert share.holds == good
+
+
+@pytest.mark.parametrize("lap", [3.5, 5.0])
+def test_the_closed_corner_is_solid(lap):
+    """Both boards together fill what a front over all its thickness and a side up to its inside fill."""
+    thick, width = 18.0, 120.0
+    now = corner(thickness=thick, width=width, tails=3, lap=lap, pin=8.0)
+    volume = 0.0
+    for body in bodies.bodies(now):
+        for a, b, c in body.triangles:  # signed tetrahedra against the origin
+            (x1, y1, z1), (x2, y2, z2), (x3, y3, z3) = (body.corners[i] for i in (a, b, c))
+            volume += (x1 * (y2 * z3 - z2 * y3) - y1 * (x2 * z3 - z2 * x3) + z1 * (x2 * y3 - y2 * x3)) / 6
+    assert volume == pytest.approx((FREE + thick) * width * thick + FREE * width * thick, rel=1e-6)
+
+
+def test_what_leaves_no_tails_is_refused_and_the_front_is_never_cut_through():
+    assert "no room for tails" in corner(thickness=12.0, lap=12.0).joints.problem
+    assert STEPS.index(next(s for s in STEPS if s.startswith("Trace"))) > STEPS.index(
+        next(s for s in STEPS if s.startswith("Chop to the baseline"))
+    )
