@@ -7,18 +7,20 @@ import pytest
 from shapely.affinity import affine_transform
 from shapely.geometry import Polygon, box
 from shapely.ops import unary_union
+from solid_sections import read, volume
 
 from nullah.core.document import Project
 from nullah.core.document_pieces import Designed
 from nullah.core.joints.half_blind import STEPS
-from nullah.core.pictures import bodies
 from nullah.core.plan import plan
+from nullah.formats import parts_obj
 
 RUNS = 300 if os.environ.get("NULLAH_SOAK") else 40
 FREE = 75.0  # mm of each practice board beyond the joint
 
 
 def corner(**asked):
+    asked = {"corner": "half-blind"} | asked
     return plan(Project(pieces=(Designed(kind="practice_joint", name="Try", asked=asked),)))
 
 
@@ -72,16 +74,34 @@ def test_the_closed_corner_is_solid(lap):
     """Both boards together fill what a front over all its thickness and a side up to its inside fill."""
     thick, width = 18.0, 120.0
     now = corner(thickness=thick, width=width, tails=3, lap=lap, pin=8.0)
-    volume = 0.0
-    for body in bodies.bodies(now):
-        for a, b, c in body.triangles:  # signed tetrahedra against the origin
-            (x1, y1, z1), (x2, y2, z2), (x3, y3, z3) = (body.corners[i] for i in (a, b, c))
-            volume += (x1 * (y2 * z3 - z2 * y3) - y1 * (x2 * z3 - z2 * x3) + z1 * (x2 * y3 - y2 * x3)) / 6
-    assert volume == pytest.approx((FREE + thick) * width * thick + FREE * width * thick, rel=1e-6)
+    assert sum(map(volume, read(parts_obj.text(now)).values())) == pytest.approx(
+        (FREE + thick) * width * thick + FREE * width * thick, rel=1e-6
+    )
 
 
 def test_what_leaves_no_tails_is_refused_and_the_front_is_never_cut_through():
     assert "no room for tails" in corner(thickness=12.0, lap=12.0).joints.problem
     assert STEPS.index(next(s for s in STEPS if s.startswith("Trace"))) > STEPS.index(
         next(s for s in STEPS if s.startswith("Chop to the baseline"))
+    )
+
+
+@pytest.mark.parametrize(("thick", "width"), [(12.0, 60.0), (18.0, 133.0), (7.5, 240.0)])
+def test_fingers_of_both_boards_fill_the_corner(thick, width):
+    """An odd number of them, alike, a finger of the second at either edge; both boards together have no hole."""
+    now = corner(corner="fingers", thickness=thick, width=width)
+    (joint,) = now.joints.joints
+    count, wide = joint.figures["fingers"], joint.figures["finger"]
+    assert count % 2 == 1
+    assert count * wide == pytest.approx(width)
+    assert abs(wide - thick) < thick  # about as wide as the boards are thick
+    first = unary_union([Polygon(c.outline) for c in joint.cuts if c.part == "tail-board"])
+    second = unary_union([Polygon(c.outline) for c in joint.cuts if c.part == "pin-board"])
+    gone = [g.bounds for g in sorted(first.geoms, key=lambda g: g.bounds[1])]
+    assert [(b[1], b[3]) for b in gone] == [
+        pytest.approx((n * wide, (n + 1) * wide), abs=1e-5) for n in range(0, int(count), 2)
+    ]
+    assert first.area + second.area == pytest.approx(width * thick)
+    assert sum(map(volume, read(parts_obj.text(now)).values())) == pytest.approx(
+        (2 * FREE + thick) * width * thick, rel=1e-6
     )

@@ -7,9 +7,8 @@ from typing import Any
 
 from nullah.core.calculator import Answers, BadReckoning, Calculator, Input
 from nullah.core.joints import dovetail
+from nullah.core.joints.spacing import spaced
 from nullah.core.wood.moisture import change
-
-_EVEN = 1e-9  # share: a division so near to a whole number is one
 
 
 def _positive(**sizes: float) -> None:
@@ -129,21 +128,6 @@ def _tusk(first: float, second: float, length: float, friction: float) -> Answer
         math.degrees(math.atan(friction)),
     )
     return {"angle_deg": angle, "limit_deg": limit, "holds": angle < limit}
-
-
-def spaced(length: float, pitch: float, end: float) -> tuple[int, float]:
-    """How many stand along a length, the first and the last so far from its ends, at most ``pitch`` apart; how far apart they are, mm.
-
-    Raises:
-        BadReckoning: the ends leave no room, or a size is none.
-    """
-    _positive(length=length, pitch=pitch)
-    _not_negative(end=end)
-    between = length - 2 * end
-    if between < 0:
-        raise BadReckoning("Twice the distance from an end is more than the length.")
-    gaps = math.ceil(between / pitch * (1 - _EVEN))
-    return gaps + 1, between / gaps if gaps else 0.0
 
 
 def _spaced(length: float, pitch: float, end: float) -> Answers:

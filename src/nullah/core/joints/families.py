@@ -6,8 +6,10 @@ from nullah.core.joints.arris import BEVEL, CHAMFER, MOULDING, ROUND_OVER
 from nullah.core.joints.bored_hole import BORED_HOLE
 from nullah.core.joints.corner import CORNER
 from nullah.core.joints.cut_out import CUT_OUT
+from nullah.core.joints.dowels import DOWELS
 from nullah.core.joints.edge import EDGE_JOINT
 from nullah.core.joints.family import Family
+from nullah.core.joints.finger import FINGER_JOINT
 from nullah.core.joints.half_blind import HALF_BLIND
 from nullah.core.joints.housing import DADO, GROOVE, RABBET
 from nullah.core.joints.mortise import MORTISE_AND_TENON
@@ -20,6 +22,7 @@ FAMILIES: dict[str, Family] = {
     for family in (
         CORNER,
         HALF_BLIND,
+        FINGER_JOINT,
         DADO,
         GROOVE,
         RABBET,
@@ -28,6 +31,7 @@ FAMILIES: dict[str, Family] = {
         SCREWS,
         BATTEN,
         EDGE_JOINT,
+        DOWELS,
         NAILED_RABBET,
         CUT_OUT,
         CHAMFER,

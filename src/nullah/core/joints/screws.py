@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
@@ -86,8 +87,8 @@ class Screws:
         slot, slides = (float(look.asked("slot")), _slides(look)) if slotted else (0.0, 0)
         for n, at in enumerate(spots):
             free = 0.0 if 2 * n + 1 == count else slot
-            cuts.append(_hole(first, at, joint.way, screw / 2 + 0.25, deep, free, slides))
-            cuts.append(_hole(second, at, joint.way, pilot / 2, pilot_deep))
+            cuts.append(hole(first, at, joint.way, screw / 2 + 0.25, deep, free, slides))
+            cuts.append(hole(second, at, joint.way, pilot / 2, pilot_deep))
         return JointPlan(
             joint.id,
             self.name,
@@ -130,44 +131,54 @@ def in_a_row(run: float) -> tuple[float, float]:
 
 def _run(look: Look) -> tuple[float, float]:
     """The stretch that both share, along the longer of the two ways across the screws."""
-    return _shared(look)[_line(look)]
+    return shared(look)[row_axis(look)]
 
 
-def _shared(look: Look) -> list[tuple[float, float]]:
+def shared(look: Look) -> list[tuple[float, float]]:
+    """The stretches that both parts take up, along the frame's axes, mm."""
     one, two = look.bare(look.joint.first), look.bare(look.joint.second)
     return [(max(a[0], b[0]), min(a[1], b[1])) for a, b in zip(one, two, strict=True)]
 
 
-def _line(look: Look) -> int:
+def row_axis(look: Look) -> int:
     """The axis the screws stand in a row along."""
     axis, _ = axis_of(look.joint.way)
-    shared = _shared(look)
-    return max((k for k in range(3) if k != axis), key=lambda k: shared[k][1] - shared[k][0])
+    both = shared(look)
+    return max((k for k in range(3) if k != axis), key=lambda k: both[k][1] - both[k][0])
 
 
 def _spots(look: Look) -> list[tuple[float, float, float]]:
     """Where the screws go in: on the face where both meet."""
+    low, high = _run(look)
+    count, apart = int(look.figure("count")), look.figure("apart")
+    along = [(low + high) / 2] if count == 1 else [low + FROM_END + n * apart for n in range(count)]
+    return in_the_middle(look, along)
+
+
+def in_the_middle(look: Look, along: Sequence[float]) -> list[tuple[float, float, float]]:
+    """Places on the face where both parts meet, in a row along the middle of what they share, mm in the frame.
+
+    Raises:
+        NoJoint: they do not meet.
+    """
     joint = look.joint
     axis, sign = axis_of(joint.way)
-    shared, line = _shared(look), _line(look)
+    both, line = shared(look), row_axis(look)
     other = 3 - axis - line
-    low, high = shared[line]
-    if high - low <= 0 or shared[other][1] - shared[other][0] <= 0:
+    if both[line][1] - both[line][0] <= 0 or both[other][1] - both[other][0] <= 0:
         raise NoJoint(f"{look.label(joint.first)} does not lie against {look.label(joint.second)}.")
     body = look.body(joint.first)[axis]
-    count = int(look.figure("count"))
     spots = []
-    for n in range(count):
-        along = (low + high) / 2 if count == 1 else low + FROM_END + n * look.figure("apart")
+    for at in along:
         point = [0.0, 0.0, 0.0]
         point[axis] = body[1] if sign > 0 else body[0]
-        point[line] = along
-        point[other] = sum(shared[other]) / 2
+        point[line] = at
+        point[other] = sum(both[other]) / 2
         spots.append((point[0], point[1], point[2]))
     return spots
 
 
-def _grain(look: Look, part: str) -> int:
+def grain_axis(look: Look, part: str) -> int:
     """The axis of the frame that a part's grain runs along."""
     way = look.stands(part).axes[0]
     return max(range(3), key=lambda k: abs(way[k]))
@@ -175,16 +186,16 @@ def _grain(look: Look, part: str) -> int:
 
 def _slides(look: Look) -> int:
     """The axis one part moves along past the other: along the row of screws where the grain of either crosses it, else across."""
-    line = _line(look)
-    if {_grain(look, look.joint.first), _grain(look, look.joint.second)} == {line}:
+    line = row_axis(look)
+    if {grain_axis(look, look.joint.first), grain_axis(look, look.joint.second)} == {line}:
         return 3 - axis_of(look.joint.way)[0] - line
     return line
 
 
 def _held_fast(look: Look) -> tuple[Check, ...]:
     """Whether screws without slots hold a part fast across more of its grain than it bears; nothing where both move alike."""
-    line, (low, high) = _line(look), _run(look)
-    crossing = [part for part in (look.joint.first, look.joint.second) if _grain(look, part) != line]
+    line, (low, high) = row_axis(look), _run(look)
+    crossing = [part for part in (look.joint.first, look.joint.second) if grain_axis(look, part) != line]
     if len(crossing) != 1:
         return ()
     words = f"held fast across {marked(high - low)} of the grain of {look.label(crossing[0])}; over {marked(ACROSS)} it wants slots"
@@ -195,7 +206,7 @@ def _bored(look: Look, count: int) -> str:
     """What is bored for so many screws in slots."""
     if count == 1:
         return "a round hole"
-    words = f"slots that lie {'along' if _slides(look) == _line(look) else 'across'} the row"
+    words = f"slots that lie {'along' if _slides(look) == row_axis(look) else 'across'} the row"
     return f"a round hole in the middle and {words}" if count % 2 else words
 
 
@@ -208,7 +219,7 @@ def _driven(count: int) -> str:
     return "Drive them without glue, each in the middle of its slot, snug and no more."
 
 
-def _hole(
+def hole(
     part: Placed,
     at: tuple[float, float, float],
     way: str,
@@ -244,7 +255,7 @@ class Batten(Screws):
     def plan(self, look: Look) -> JointPlan:
         """As screws in slots are, where it crosses the grain of what it holds."""
         a, b = look.joint.first, look.joint.second
-        if _grain(look, a) == _grain(look, b) or _grain(look, a) != _line(look):
+        if grain_axis(look, a) == grain_axis(look, b) or grain_axis(look, a) != row_axis(look):
             raise NoJoint(
                 f"A batten lies across the grain of what it holds flat; {look.label(a)} does not lie so on {look.label(b)}."
             )

@@ -1,4 +1,4 @@
-"""A practice joint: one corner of dovetails, through or half-blind, in scrap, so that the hands are warm before the piece."""
+"""A practice joint: one corner in scrap, so that the hands are warm before the piece."""
 
 from __future__ import annotations
 
@@ -7,6 +7,7 @@ from nullah.core.design import Design, JointDesign, Mark, PartDesign, Rod, betwe
 from nullah.core.pieces.kind import WOOD, Answers, Kind, of_woods
 
 LONG = 75.0  # mm of each board that is shown beyond the joint (common practice: 75 long)
+CORNERS = {"through": "through_dovetail", "half-blind": "half_blind_dovetail", "fingers": "finger_joint"}
 
 ASKS = (
     Ask("width", "width of the boards", "length", 50.0, 15.0, 600.0),
@@ -14,7 +15,8 @@ ASKS = (
     Ask("tails", "number of tails", "whole", 1, 1, 12),
     Ask("pin", "width of a pin at its mouth", "length", 9.0, 2.0, 60.0),
     Ask("slope", "slope of the tails, 1 to so many", "number", 6.0, 3.0, 12.0),
-    Ask("lap", "lap before the tails, of a half-blind corner; 0: a through one", "length", 0.0, 0.0, 30.0),
+    Ask("corner", "how the boards meet", "choice", "through", options=tuple(CORNERS)),
+    Ask("lap", "lap before the tails of a half-blind corner; 0: a quarter of the thickness", "length", 0.0, 0.0, 30.0),
     WOOD,
 )
 
@@ -63,8 +65,11 @@ def design(asked: Answers) -> Design:
         ),
     )
     asks = {"tails": asked["tails"], "pin": asked["pin"], "slope": asked["slope"]}
-    family = "half_blind_dovetail" if asked["lap"] else "through_dovetail"
-    asks |= {"lap": asked["lap"]} if asked["lap"] else {}
+    family = CORNERS[asked["corner"]]
+    if family == "half_blind_dovetail":
+        asks["lap"] = asked["lap"]
+    elif family == "finger_joint":
+        asks = {}
     corner = JointDesign("corner", family, "tail-board", "pin-board", "right", asks)
     return of_woods(Design(rods, parts, (corner,)), asked)
 

@@ -1,0 +1,131 @@
+"""Dowels between two parts that lie against each other: holes alike in both, in a row along the middle of what they share."""
+
+from __future__ import annotations
+
+from nullah.core.ask import Ask
+from nullah.core.frozen import frozen
+from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, axis_of, marked_faces
+from nullah.core.joints.plan import Check, JointPlan, Setting, counted
+from nullah.core.joints.screws import ACROSS, grain_axis, hole, in_the_middle, row_axis, shared
+from nullah.core.joints.spacing import spaced
+from nullah.core.measure import at_least, marked
+
+GLUE = 1.0  # mm a hole is deeper than its dowel goes, for the glue (common practice, no source)
+DEEP = 2.5  # diameters a dowel goes into either part (common practice, no source)
+LEFT = 2.0  # mm of the second part that stay behind a hole
+LEAST, MOST = 1 / 3, 1 / 2  # of the thickness: the diameter (common practice, no source)
+
+
+@frozen
+class Dowels:
+    """The family: ``first`` lies against ``second``."""
+
+    name: str = "dowels"
+    about: str = "Parts that lie against each other, held by glued dowels."
+    reaches: tuple[str, ...] = ()
+    schools: tuple[School, ...] = ()
+    home: str = "glued"
+    joins: Joins = Joins(
+        "As strong as the glue on the dowels' sides; a mortise and tenon holds more.",
+        "Dowels hold both parts fast: across much of the grain one of them splits in time.",
+    )
+    after: tuple[str, ...] = ("mortise_and_tenon", "taper")
+    asks: tuple[Ask, ...] = (
+        Ask("diameter", "diameter of the dowels", "length", 8.0, 3.0, 30.0),
+        Ask("pitch", "how far they are apart at the most", "length", 100.0, 10.0, 1000.0),
+        Ask("end", "first and last from the ends; 0: twice the diameter", "length", 0.0, 0.0, 300.0),
+        Ask("deep", "how deep they go into either part; 0: as suits", "length", 0.0, 0.0, 200.0),
+    )
+
+    def figure(self, name: str, look: Look) -> float:
+        """diameter, count, apart, end, deep; mm, and a count."""
+        diameter = float(look.asked("diameter"))
+        if name == "diameter":
+            return diameter
+        if name == "end":
+            return float(look.asked("end")) or 2 * diameter
+        if name == "deep":
+            axis, _ = axis_of(look.joint.way)
+            low, high = look.body(look.joint.second)[axis]
+            return float(look.asked("deep")) or min(DEEP * diameter, high - low - LEFT - GLUE)
+        if name in ("count", "apart"):
+            low, high = shared(look)[row_axis(look)]
+            try:
+                return spaced(high - low, float(look.asked("pitch")), look.figure("end"))[0 if name == "count" else 1]
+            except ValueError as error:
+                raise NoJoint(f"Dowels of {marked(diameter)} on {marked(high - low)}: {error}") from None
+        raise NoJoint(f"Dowels have no {name}.")
+
+    def plan(self, look: Look) -> JointPlan:
+        """The joint laid out: holes alike in both parts."""
+        joint = look.joint
+        first, second = look.stands(joint.first), look.stands(joint.second)
+        a, b = look.label(joint.first), look.label(joint.second)
+        diameter, deep, end, apart = (look.figure(n) for n in ("diameter", "deep", "end", "apart"))
+        axis, _ = axis_of(joint.way)
+        both, line = shared(look), row_axis(look)
+        thick = both[3 - axis - line][1] - both[3 - axis - line][0]
+        low, high = look.body(joint.second)[axis]
+        count = int(look.figure("count"))
+        if deep <= 0 or deep + GLUE >= high - low or diameter >= thick:
+            raise NoJoint(f"Dowels of {marked(diameter)}, {marked(deep)} deep, do not lie within {b} and {a}.")
+        spots = in_the_middle(look, [both[line][0] + end + n * apart for n in range(count)])
+        cuts = []
+        for at in spots:
+            cuts.append(hole(first, at, OPPOSITE[joint.way], diameter / 2, deep + GLUE))
+            cuts.append(hole(second, at, joint.way, diameter / 2, deep + GLUE))
+        crossing = len({grain_axis(look, p) == line for p in (joint.first, joint.second)}) == 2
+        parts = (joint.first, joint.second)
+        row = f"{counted(count, 'dowel')}, the first and the last {marked(end)} from the ends"
+        return JointPlan(
+            joint.id,
+            self.name,
+            f"{a} dowelled to {b}",
+            parts,
+            (
+                Setting("bit", diameter, "", parts, f"holes for dowels, {marked(deep + GLUE)} deep"),
+                Setting("marking gauge", thick / 2, "", parts, f"middle of the dowels of {a} and {b}"),
+                Setting("rule", end, "", parts, f"first and last dowel of {a}, from the ends"),
+                *((Setting("dividers", apart, "", parts, f"dowels of {a}"),) if count > 1 else ()),
+            ),
+            (
+                "Mark face and edge of both; every line is gauged and squared from those.",
+                f"Set out {row}, on both parts at once, clamped side by side; gauge the middle of each from its face.",
+                f"Prick each middle; bore square to the side, to a mark on the bit at {marked(deep + GLUE)}. Ease the mouths.",
+                f"Cut dowels {marked(2 * deep)} long, chamfer their ends, let the glue out by a groove along each.",
+                "Put it together dry; then glue the holes, not the dowels, and draw it up square.",
+            ),
+            (
+                Check(
+                    at_least(diameter, LEAST * thick) and at_least(MOST * thick, diameter),
+                    f"dowels {marked(diameter)} in {marked(thick)}; a third to a half of it",
+                ),
+                Check(
+                    at_least((thick - diameter) / 2, diameter / 2),
+                    f"{marked((thick - diameter) / 2)} of wood on either side; at least {marked(diameter / 2)}",
+                ),
+                Check(
+                    at_least(deep, 2 * diameter), f"{marked(deep)} deep in either part; at least {marked(2 * diameter)}"
+                ),
+                Check(
+                    at_least(high - low - deep - GLUE, LEFT),
+                    f"{marked(high - low - deep - GLUE)} of {b} stay behind them; at least {marked(LEFT)}",
+                ),
+                *(
+                    (
+                        Check(
+                            at_least(ACROSS, apart * (count - 1)),
+                            f"held fast across {marked(apart * (count - 1))} of the grain",
+                        ),
+                    )
+                    if crossing
+                    else ()
+                ),
+            ),
+            marked_faces(cuts, {p.id: p for p in (first, second)}, look.label),
+            figures={"diameter": diameter, "count": float(count), "apart": apart, "end": end, "deep": deep},
+            cuts=tuple(cuts),
+        )
+
+
+DOWELS = Dowels()
