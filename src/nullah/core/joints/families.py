@@ -15,6 +15,7 @@ from nullah.core.joints.housing import DADO, GROOVE, RABBET
 from nullah.core.joints.mortise import MORTISE_AND_TENON
 from nullah.core.joints.nailed_rabbet import NAILED_RABBET
 from nullah.core.joints.screws import BATTEN, SCREWS
+from nullah.core.joints.sliding_dovetail import SLIDING_DOVETAIL
 from nullah.core.joints.taper import TAPER
 
 FAMILIES: dict[str, Family] = {
@@ -23,6 +24,7 @@ FAMILIES: dict[str, Family] = {
         CORNER,
         HALF_BLIND,
         FINGER_JOINT,
+        SLIDING_DOVETAIL,
         DADO,
         GROOVE,
         RABBET,

@@ -112,7 +112,7 @@ class Housing:
         if panel != "flat":
             on_mate: tuple[Cut, ...] = (_panel_edge(look, panel),)
         else:
-            on_mate = _taken_off(look, stop, shoulder)
+            on_mate = taken_off(look, stop, shoulder)
         settings = [
             Setting(f"knife, from {a}", wide, "", (joint.second,), f"width of the {self.word} for {a}"),
             Setting(
@@ -131,7 +131,7 @@ class Housing:
         steps = [s.format(mate=a, host=b, depth=marked(depth)) for s in self.steps]
         if stop:
             edge = str(look.asked("edge"))
-            from_edge = _short_of(look, stop, edge)
+            from_edge = short_of(look, stop, edge)
             settings.append(Setting("marking gauge", stop, "", (joint.first,), f"notch in the {edge} corner of {a}"))
             checks.append(
                 Check(
@@ -189,7 +189,7 @@ def _aligned(look: Look, host: Placed, free: float) -> Cut:
     thick = axis_of(look.face(joint.first))[0]
     body = with_span(body, thick, _tongue(look, body[thick]))
     if stop := look.figure("stop"):
-        body = _without(body, str(look.asked("edge")), stop)
+        body = stopped_short(body, str(look.asked("edge")), stop)
     axis, sign = axis_of(joint.way)
     low, high = body[axis]
     tip = (high if sign > 0 else low) + free * sign  # the bottom lies beyond the mate's end by what is left free
@@ -205,21 +205,21 @@ def _tongue(look: Look, through: Span) -> Span:
     return (high - wide, high) if back_is_high and look.figure("shoulder") else (low, low + wide)
 
 
-def _without(body: Block, edge: str, stop: float) -> Block:
+def stopped_short(body: Block, edge: str, stop: float) -> Block:
     """A block that stops short at one of its edges."""
     axis, sign = axis_of(edge)
     low, high = body[axis]
     return with_span(body, axis, (low, high - stop) if sign > 0 else (low + stop, high))
 
 
-def _short_of(look: Look, stop: float, edge: str) -> float:
+def short_of(look: Look, stop: float, edge: str) -> float:
     """How far from the host's edge the housing stops, mm."""
     axis, sign = axis_of(edge)
     host, mate = look.body(look.joint.second)[axis], look.body(look.joint.first)[axis]
     return (host[1] - mate[1] if sign > 0 else mate[0] - host[0]) + stop
 
 
-def _taken_off(look: Look, stop: float, shoulder: float) -> tuple[Cut, ...]:
+def taken_off(look: Look, stop: float, shoulder: float) -> tuple[Cut, ...]:
     """What is taken off the mate's end: a notch at the edge where the housing stops, and the wood before the tongue."""
     joint = look.joint
     if not (stop or shoulder):
@@ -337,7 +337,8 @@ def _within(outline: list[Point], wide: float, tall: float) -> tuple[Point, ...]
     return tuple(outline)
 
 
-def _into_end_grain(meeting: Meeting) -> str:
+def into_end_grain(meeting: Meeting) -> str:
+    """Why nothing is sunk into an end; "" where it is none."""
     return (
         f"It would be sunk into the end of {meeting.called}: end grain holds nothing so." if meeting.at_an_end else ""
     )
@@ -345,16 +346,16 @@ def _into_end_grain(meeting: Meeting) -> str:
 
 def _across_the_grain(meeting: Meeting) -> str:
     along = f"It would run along the grain of {meeting.called}: that is a groove." if meeting.with_the_grain else ""
-    return _into_end_grain(meeting) or along
+    return into_end_grain(meeting) or along
 
 
 def _along_the_grain(meeting: Meeting) -> str:
     across = "" if meeting.with_the_grain else f"It would run across the grain of {meeting.called}: that is a dado."
-    return _into_end_grain(meeting) or across
+    return into_end_grain(meeting) or across
 
 
 def _at_an_edge(meeting: Meeting) -> str:
-    return _into_end_grain(meeting) or over_an_edge(meeting)
+    return into_end_grain(meeting) or over_an_edge(meeting)
 
 
 DADO = Housing(
