@@ -4,30 +4,18 @@ import math
 
 import pytest
 from solid_sections import read, volume
+from two_parts import joined, part, refusal
 
-from nullah.core import piece_edits
-from nullah.core.document import Project
-from nullah.core.document_pieces import AddPart, Designed
-from nullah.core.plan import plan
+from nullah.core.drawing import Dimension
 from nullah.formats import parts_obj
 
 HIGH, THICK, LEG = 80.0, 20.0, 45.0
 
 
-def joined(**asked):
+def railed(**asked):
     """A rail whose right end stands against a leg."""
-    parts = (
-        AddPart(id="rail", label="rail", length=400, width=HIGH, thickness=THICK, face="front", upper="up"),
-        AddPart(
-            id="leg", label="leg", length=HIGH, width=LEG, thickness=LEG, face="front", upper="right", at=(400, 0, 0)
-        ),
-    )
-    project = Project(pieces=(Designed(kind="free", name="Try", edits=parts),))
-    project = piece_edits.add_joint(project, plan(project), "dowels", "rail", "leg", "right")
-    name = next(e.id for e in project.in_hand.edits if e.id not in ("rail", "leg"))
-    for what, value in asked.items():
-        project = piece_edits.put_figure(project, name, what, value)
-    return plan(project)
+    first = part("rail", 400, HIGH, THICK, "front", "up")
+    return joined("dowels", first, part("leg", HIGH, LEG, LEG, "front", "right", (400, 0, 0)), "right", **asked)
 
 
 def middles(cuts):
@@ -37,7 +25,7 @@ def middles(cuts):
 
 @pytest.mark.parametrize(("diameter", "pitch", "end"), [(8.0, 100.0, 16.0), (10.0, 20.0, 15.0), (6.0, 25.0, 15.0)])
 def test_holes_line_up_and_are_evenly_apart(diameter, pitch, end):
-    now = joined(diameter=diameter, pitch=pitch, end=end)
+    now = railed(diameter=diameter, pitch=pitch, end=end)
     (joint,) = now.joints.joints
     gaps = math.ceil((HIGH - 2 * end) / pitch)
     assert joint.figures["count"] == gaps + 1
@@ -61,7 +49,7 @@ def test_holes_line_up_and_are_evenly_apart(diameter, pitch, end):
 
 
 def test_the_wood_that_is_gone_is_that_of_the_holes():
-    now = joined(diameter=8.0, end=16.0, pitch=100.0, deep=20.0)
+    now = railed(diameter=8.0, end=16.0, pitch=100.0, deep=20.0)
     blanks, left = 400 * HIGH * THICK + HIGH * LEG * LEG, sum(map(volume, read(parts_obj.text(now)).values()))
     # two dowels, a hole in either part, a millimetre deeper than the dowel goes; a circle is drawn with twelve corners
     assert blanks - left == pytest.approx(2 * 2 * 12 * 4.0**2 * math.sin(math.pi / 6) / 2 * 21.0, rel=1e-4)
@@ -72,13 +60,22 @@ def test_the_wood_that_is_gone_is_that_of_the_holes():
     [({"diameter": 20.0}, "do not lie within"), ({"deep": 44.5}, "do not lie within"), ({"end": 41.0}, "Twice")],
 )
 def test_what_cannot_be_bored_is_said(asked, words):
-    (lost,) = joined(**asked).joints.calls
-    assert words in lost.question
+    assert words in refusal(railed(**asked))
 
 
 def test_checks_tell_what_would_not_hold():
-    (joint,) = joined(diameter=4.0, deep=5.0).joints.joints
+    (joint,) = railed(diameter=4.0, deep=5.0).joints.joints
     told = {c.text.split(";")[0]: c.holds for c in joint.checks}
     assert sum(not holds for holds in told.values()) == 2  # too thin, and not deep enough
-    (joint,) = joined().joints.joints
+    (joint,) = railed().joints.joints
     assert all(c.holds for c in joint.checks)
+
+
+def test_the_drawing_says_where_middles_are():
+    (joint,) = railed().joints.joints
+    drawn = {
+        face.title: [round(i.mm, 2) for i in face.drawing.items if isinstance(i, Dimension)] for face in joint.faces
+    }
+    # 16 from the end and 16 from the other of 80; half-way of 20; of the leg, 45 thick, as far from its face; the bit once
+    assert sorted(drawn["rail, right end"]) == [8, 10, 16, 64]
+    assert sorted(drawn["leg, left side"]) == [8, 16, 35, 64]

@@ -5,11 +5,8 @@ import random
 import pytest
 from shapely.geometry import Polygon
 from solid_sections import assert_closed, read, section, volume
+from two_parts import joined, part, refusal
 
-from nullah.core import piece_edits
-from nullah.core.document import Project
-from nullah.core.document_pieces import AddPart, Designed
-from nullah.core.plan import plan
 from nullah.formats import parts_obj
 
 TALL, DEEP, SIDE, LONG = 500.0, 200.0, 20.0, 300.0
@@ -17,27 +14,10 @@ TALL, DEEP, SIDE, LONG = 500.0, 200.0, 20.0, 300.0
 
 def shelf(thick=18.0, side=SIDE, **asked):
     """A shelf whose right end goes into an upright side, half-way up."""
-    parts = (
-        AddPart(
-            id="shelf", label="shelf", length=LONG, width=DEEP, thickness=thick, face="up", upper="back", at=(0, 0, 240)
-        ),
-        AddPart(
-            id="side",
-            label="side",
-            length=TALL,
-            width=DEEP,
-            thickness=side,
-            face="right",
-            upper="back",
-            at=(LONG, 0, 0),
-        ),
+    first = part("shelf", LONG, DEEP, thick, "up", "back", (0, 0, 240))
+    return joined(
+        "sliding_dovetail", first, part("side", TALL, DEEP, side, "right", "back", (LONG, 0, 0)), "right", **asked
     )
-    project = Project(pieces=(Designed(kind="free", name="Try", edits=parts),))
-    project = piece_edits.add_joint(project, plan(project), "sliding_dovetail", "shelf", "side", "right")
-    name = next(e.id for e in project.in_hand.edits if e.id not in ("shelf", "side"))
-    for what, value in asked.items():
-        project = piece_edits.put_figure(project, name, what, value)
-    return plan(project)
 
 
 @pytest.mark.parametrize("seed", range(12))
@@ -78,7 +58,7 @@ def test_a_stopped_one_shows_nothing_at_the_front():
 )
 def test_what_cannot_be_is_said(asked, words):
     now = shelf(**asked)
-    assert words in now.joints.problem + "".join(c.question for c in now.joints.calls)
+    assert words in refusal(now)
 
 
 def test_checks_tell_a_weak_neck_and_a_slope_that_slips():

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from nullah.core.joints.arris import BEVEL, CHAMFER, MOULDING, ROUND_OVER
 from nullah.core.joints.bored_hole import BORED_HOLE
+from nullah.core.joints.bridle import BRIDLE
 from nullah.core.joints.corner import CORNER
 from nullah.core.joints.cut_out import CUT_OUT
 from nullah.core.joints.dowels import DOWELS
@@ -29,6 +30,7 @@ FAMILIES: dict[str, Family] = {
         GROOVE,
         RABBET,
         MORTISE_AND_TENON,
+        BRIDLE,
         TAPER,
         SCREWS,
         BATTEN,

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
 from functools import lru_cache, partial
+from math import hypot
 from typing import Protocol
 
 from nullah.core.ask import Ask
@@ -332,13 +333,40 @@ def shown(side: str, size: Point3, cuts: Iterable[Cut]) -> tuple[Point, Point]:
     return (low[0], low[1]), (high[0], high[1])
 
 
+def _round(outline: tuple[Point, ...]) -> float:
+    """How wide a round hole is, mm; 0 for what is none."""
+    middle = tuple(sum(p[k] for p in outline) / len(outline) for k in (0, 1))
+    out = [hypot(p[0] - middle[0], p[1] - middle[1]) for p in outline]
+    return 2 * max(out) if len(outline) >= 12 and max(out) - min(out) < 0.01 else 0.0
+
+
+def _hole_said(middle: Point, across: float, low: Point, off: float, said: list[Point]) -> list[Primitive]:
+    """Where the middle of a hole is, from the lower left, and of the first how wide it is; what is ``said`` of one before is not said
+    again."""
+    x, y = middle
+    items: list[Primitive] = [
+        Line(((x - across, y), (x + across, y)), "outline", dash=True),
+        Line(((x, y - across), (x, y + across)), "outline", dash=True),
+    ]
+    if all(abs(x - p[0]) > AT_EDGE for p in said):
+        items.append(Dimension((low[0], low[1]), (x, low[1]), x, -off, ink="computed"))
+    if all(abs(y - p[1]) > AT_EDGE for p in said):
+        items.append(Dimension((low[0], low[1]), (low[0], y), y, off, ink="computed"))
+    if not said:
+        items.append(Dimension((x - across / 2, y + across), (x + across / 2, y + across), across, 12.0))
+    said.append(middle)
+    return items
+
+
 def side_drawing(label: str, part: str, side: str, size: Point3, cuts: list[Cut]) -> Drawing:
-    """One side of a part round its cuts, in the part's own axes, mm."""
+    """One side of a part round its cuts, in the part's own axes, mm; dimensions from the part's own end and edge, however much of it is
+    shown."""
     low, high = shown(side, size, cuts)
     wide, tall = high[0] - low[0], high[1] - low[1]
     kind = "end grain" if side in _ENDWISE else "wood"
     items: list[Primitive] = [Area(rectangle(*low, wide, tall), kind, edge="outline", tag=f"part:{part}")]
     seen: set[tuple[float, float, float, float]] = set()
+    said: list[Point] = []  # middles of holes
     i, j = (k for k in range(3) if k != SIDES[side][0])
     for number, cut in enumerate(cuts):
         items.append(Area(cut.outline, "waste", hatch=True, edge="outline", tag="cut"))
@@ -348,15 +376,19 @@ def side_drawing(label: str, part: str, side: str, size: Point3, cuts: list[Cut]
             continue
         seen.add(box)
         off = 20.0 * (1 + number % 3)
+        if across := _round(cut.outline):
+            middle = (sum(x) / 2, sum(y) / 2)
+            items += _hole_said(middle, across, low, off, said)
+            continue
         if x[1] - x[0] < size[i] - 1e-6:
             items.append(Dimension((x[0], low[1]), (x[1], low[1]), x[1] - x[0], -off))
         if y[1] - y[0] < size[j] - 1e-6:
             items.append(Dimension((low[0], y[0]), (low[0], y[1]), y[1] - y[0], off))
         if x[0] > 0.05 and x[0] - low[0] > 0.05:
             below = (low[0], low[1]), (x[0], low[1])  # above stands what the side is called
-            items.append(Dimension(*below, x[0] - low[0], -off - 22.0, ink="computed"))
+            items.append(Dimension(*below, x[0], -off - 22.0, ink="computed"))
         if y[0] > 0.05 and y[0] - low[1] > 0.05:
-            items.append(Dimension((high[0], y[0]), (high[0], low[1]), y[0] - low[1], off, ink="computed"))
+            items.append(Dimension((high[0], y[0]), (high[0], low[1]), y[0], off, ink="computed"))
     for edge, at in ((0, low), (1, high)):  # where the part goes on beyond the drawing
         if (low[0] > 0) if edge == 0 else (high[0] < size[i] - 1e-9):
             items.append(Line(((at[0], low[1]), (at[0], high[1])), "faint", dash=True))

@@ -1,0 +1,25 @@
+"""A piece of two parts and a joint between them, for the families' checks."""
+
+from nullah.core import piece_edits
+from nullah.core.document import Project
+from nullah.core.document_pieces import AddPart, Designed
+from nullah.core.plan import plan
+
+
+def part(name, length, width, thickness, face, upper, at=(0, 0, 0)):
+    return AddPart(id=name, label=name, length=length, width=width, thickness=thickness, face=face, upper=upper, at=at)
+
+
+def joined(family, first, second, way, **asked):
+    """The plan of both, the first looking ``way`` towards the second."""
+    project = Project(pieces=(Designed(kind="free", name="Try", edits=(first, second)),))
+    project = piece_edits.add_joint(project, plan(project), family, first.id, second.id, way)
+    name = next(e.id for e in project.in_hand.edits if e.id not in (first.id, second.id))
+    for what, value in asked.items():
+        project = piece_edits.put_figure(project, name, what, value)
+    return plan(project)
+
+
+def refusal(now):
+    """What is said of a joint that cannot be made."""
+    return now.joints.problem + "".join(c.question for c in now.joints.calls)
