@@ -17,6 +17,7 @@ from nullah.core.joints.mortise import MORTISE_AND_TENON
 from nullah.core.joints.nailed_rabbet import NAILED_RABBET
 from nullah.core.joints.screws import BATTEN, SCREWS
 from nullah.core.joints.sliding_dovetail import SLIDING_DOVETAIL
+from nullah.core.joints.spline import SPLINE
 from nullah.core.joints.taper import TAPER
 
 FAMILIES: dict[str, Family] = {
@@ -35,6 +36,7 @@ FAMILIES: dict[str, Family] = {
         SCREWS,
         BATTEN,
         EDGE_JOINT,
+        SPLINE,
         DOWELS,
         NAILED_RABBET,
         CUT_OUT,
