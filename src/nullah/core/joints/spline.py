@@ -104,7 +104,8 @@ class Spline:
             (
                 "Shoot both edges; mark the faces: the fence bears on the face of both.",
                 f"{how} {a} and {b} to {marked(depth)} with one setting, from the face of each{ends}.",
-                f"Plane a tongue {marked(tongue)} thick, {marked(wide)} wide, {marked(long)} long in all; with its grain across the joint it holds.",
+                f"Plane a tongue {marked(tongue)} thick, {marked(wide)} wide and {marked(long)} long in all, "
+                "its grain across the joint.",
                 f"Try it dry: the edges close, the tongue {marked(SPACE)} short of the floors, the faces flush.",
                 "Set it dry in both, so that either board moves."
                 if dry
