@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QListWidget, QWidget
 
 from nullah.core import truing_edits
 from nullah.core.document import Reading
+from nullah.core.joints.plan import counted
 from nullah.core.pictures import surface as picture
 from nullah.core.stations.planing_ways import first_side, how
 from nullah.core.stations.trueup import Trued, read_anew
@@ -23,6 +24,7 @@ from nullah.gui.theme import Theme
 from nullah.gui.trueup.reading_fields import ReadingFields
 from nullah.gui.trueup.rounds import RoundPlanner
 from nullah.gui.trueup.targets import Targets
+from nullah.gui.trueup.wrapped_list import WrappedList
 from nullah.gui.widgets import Field, Lines, button, column, label, row
 
 SURE = Grid(13, 5)
@@ -55,15 +57,7 @@ class TrueupView(QWidget):
         self.remove_button = button("Remove", self.remove, "", "the chosen reading")
         self._seen: Round | None = None  # what the passes show
         self.edges = 0  # lines of the passes that are of edges
-        self.entries, self.stages = QListWidget(), QListWidget()
-        for box, name in ((self.entries, "readings"), (self.stages, "passes")):
-            box.setAccessibleName(name)
-            box.setFixedHeight(84)
-            box.setWordWrap(True)
-            box.setResizeMode(QListWidget.ResizeMode.Adjust)
-            box.setTextElideMode(Qt.TextElideMode.ElideNone)
-            box.setVerticalScrollMode(QListWidget.ScrollMode.ScrollPerPixel)
-            box.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.entries, self.stages = WrappedList("readings", 84), WrappedList("passes", 84)
         self.entries.currentRowChanged.connect(lambda _: self._entry_chosen())
         self.done = button("Done to here", self.done_to_here)
         self.planner = RoundPlanner(self)
@@ -283,19 +277,19 @@ class TrueupView(QWidget):
         self._seen = found
         self.stages.clear()
         for work in t.edges if t else ():
-            self.stages.addItem(self._edge_words(work))
+            self.stages.put(self._edge_words(work))
         self.edges = self.stages.count()
         if self.planner.wanted is None:
-            self.stages.addItem("Once it is read the passes are planned here.")
+            self.stages.put("Once it is read the passes are planned here.")
         elif self.planner.failed:
-            self.stages.addItem("The passes could not be planned; change anything to try it again.")
+            self.stages.put("The passes could not be planned; change anything to try it again.")
         elif found is None:
-            self.stages.addItem("Planning the passes...")
+            self.stages.put("Planning the passes...")
         elif not found.stages:
-            self.stages.addItem("Flat and to thickness as far as it is read: nothing is to be planed.")
+            self.stages.put("Flat and to thickness as far as it is read: nothing is to be planed.")
         else:
             for n, stage in enumerate(found.stages):
-                self.stages.addItem(self._stage_words(found, n, stage))
+                self.stages.put(self._stage_words(found, n, stage))
         self.stages.setCurrentRow(min(row_was, self.stages.count() - 1))
 
     def _edge_words(self, e: EdgeWork) -> str:
@@ -382,7 +376,7 @@ class TrueupView(QWidget):
             stray = t.readings[t.surface.strays[0]]
             out.append(f"Look again at {self._place(stray)}: it does not agree with the others.")
         if t.planed and not self._since(t):
-            out.append(f"Planed {len(t.planed)} times so far: read it again.")
+            out.append(f"Planed {counted(len(t.planed), 'time')} so far: read it again.")
         out.append(f"{t.name}, the {'face' if self.side == 'face' else 'back, as through the face,'} seen.")
         if p.wanted > 0:
             out.append(f"{show(p.wanted)} is wanted: " + ("enough." if p.enough else f"{show(-p.spare)} short."))
@@ -404,15 +398,14 @@ class TrueupView(QWidget):
         self.entries.blockSignals(True)
         self.entries.clear()
         if t is not None and not any(r.side == self.side for r in t.readings):
-            self.entries.addItem("Not read yet. Begin with Next: it asks for the reading that tells most.")
+            self.entries.put("Not read yet. Begin with Next: it asks for the reading that tells most.")
         for n, r in enumerate(t.readings if t else ()):
             if r.side != self.side:
                 continue
             apart = t.surface.apart[n]
             stray = f"   look again: {self.session.fine(abs(apart))} off the others" if n in t.surface.strays else ""
             old = "   before planing" if r not in self._since(t) else ""
-            self.entries.addItem(f"{self._place(r)}: {self.session.fine(r.value)}{stray}{old}")
-            self.entries.item(self.entries.count() - 1).setData(Qt.ItemDataRole.UserRole, n)
+            self.entries.put(f"{self._place(r)}: {self.session.fine(r.value)}{stray}{old}", n)
         self.entries.setCurrentRow(min(row_was, self.entries.count() - 1))
         self.entries.blockSignals(False)
 
