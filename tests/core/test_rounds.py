@@ -59,7 +59,7 @@ def test_to_thickness_with_hollows_and_marks_let_be():
     done, face, back = rounds(surface, thickness=possible + 0.6, hollow=True)
     low = possible + 0.6 - (face - back)
     assert 0.3 < low.max() < 1.0  # where it was low already nothing came off
-    assert low.min() > -1.5 * NEAR
+    assert -1.5 * NEAR < low.min() < NEAR  # and where it was not, it came down to thickness
     kept, _, _ = rounds(surface, marks=True)
     clearing = [p for r in kept if r.side == "back" for p in r.passes if p.until == "full shavings"]
     assert not clearing
