@@ -198,9 +198,7 @@ def test_soak_the_plan_leaves_boards_flat_and_thick(capsys):
             f"kept {turned[:, 1].min():.4f} to {turned[:, 1].max():.4f}; {turned[:, 2].mean():.0f} minutes in the mean"
         )
         print(f"planed along only, {len(along)}: flat to {along[:, 0].max():.3f}, {along[:, 0].mean():.3f} in the mean")
-    assert np.mean(turned[:, 0] <= 0.25) >= 0.98
-    assert np.mean(turned[:, 1] >= 0.95) >= 0.98
-    assert turned[:, 0].max() <= 0.32
-    assert 0.93 <= turned[:, 1].min() <= turned[:, 1].max() <= 1.0
+    assert turned[:, 0].max() <= 0.25
+    assert 0.95 <= turned[:, 1].min() <= turned[:, 1].max() <= 1.0
     if SOAK:
         assert along[:, 0].mean() > turned[: len(along), 0].mean()

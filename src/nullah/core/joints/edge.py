@@ -17,7 +17,8 @@ SPRUNG = 0.2  # mm an edge may be hollow in the middle: a shaving or two (common
 LEAST_GLUED = 5.0  # mm: a thinner edge is no glue joint
 
 
-def _edges_meet(meeting: Meeting) -> str:
+def edges_meet(meeting: Meeting) -> str:
+    """Why they do not suit that do not meet edge to edge; "" where they do."""
     return "" if meeting.edge_to_edge else "They do not meet edge to edge."
 
 
@@ -32,7 +33,7 @@ class EdgeJoint:
     joins: Joins = Joins(
         "As strong as the wood itself, where the edges meet without a gap.",
         "Both move as one board, and across its whole width.",
-        _edges_meet,
+        edges_meet,
     )
     after: tuple[str, ...] = ()
     schools: tuple[School, ...] = (

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
+from nullah.core.joints.edge import edges_meet
 from nullah.core.joints.family import (
     OPPOSITE,
     Joins,
     Look,
-    Meeting,
     NoJoint,
     School,
     axis_of,
@@ -27,10 +27,6 @@ SPACE = (
 WALL = 4.0  # mm of wood beside a groove at the least (common practice, no source)
 
 
-def _edges_meet(meeting: Meeting) -> str:
-    return "" if meeting.edge_to_edge else "They do not meet edge to edge."
-
-
 @frozen
 class Spline:
     """The family: ``first`` lies against ``second``, edge to edge."""
@@ -43,7 +39,7 @@ class Spline:
     joins: Joins = Joins(
         "The tongue lines the faces up and adds glue; the edges themselves hold.",
         "Both move as one board where it is glued; dry, each moves by itself and no gap shows through.",
-        _edges_meet,
+        edges_meet,
         ("plough",),
     )
     after: tuple[str, ...] = ()

@@ -25,6 +25,7 @@ SPARED = 0.04  # mm: what clearing the whole face takes once more
 # mm, minimum zone as foreseen: a face is likely done; it is, read once more. The second of each once more planing would cost too much
 # of the thickness
 FLAT, SURE = (0.1, 0.13), (0.12, 0.15)
+STALE, GAIN = 0.16, 0.02  # mm: so nearly flat, and a round made it no flatter by so much: another would only cost wood
 WORN = 0.975  # of the thickness there was: less is left
 TO_SPARE = 0.3  # mm over the thickness wanted: so much is kept until the back is flat
 CLEAR = 3  # times over all of the face, to end with
@@ -124,7 +125,12 @@ class _Course:
 
     def flatten(self, side: str, knows: Knowledge, wanted: float | None) -> None:
         """Plan one face until it is flat as foreseen, reading it again in between."""
+        before = np.inf
         for turn in range(ROUNDS):
+            now = self._over(side)
+            gained, before = before - now, now
+            if turn > 1 and now < STALE and gained < GAIN and self._thick_enough(side, wanted, STALE):
+                return  # planing gets no further
             if turn > 1 and self._done(side, wanted, FLAT):
                 knows = self.corrected(side, knows)  # once more before it is called flat: that costs no wood
                 if self._done(side, wanted, SURE):
@@ -143,11 +149,17 @@ class _Course:
 
     def _done(self, side: str, wanted: float | None, bars: tuple[float, float]) -> bool:
         """Whether a face is flat within a bar as foreseen, and the back so near to the thickness wanted."""
-        mine = self.face if side == FACE else self.under
         within = bars[wanted is None and self._thickest() < WORN * self.began]
-        if side == BACK and wanted is not None and self._left() - wanted > within:
-            return False
-        return float((mine - self._touching(mine)).max()) < within
+        return self._thick_enough(side, wanted, within) and self._over(side) < within
+
+    def _thick_enough(self, side: str, wanted: float | None, within: float) -> bool:
+        """Whether the back is as near to the thickness wanted as that, mm."""
+        return side == FACE or wanted is None or self._left() - wanted <= within
+
+    def _over(self, side: str) -> float:
+        """What a face stands over flat at the most, as foreseen, mm."""
+        mine = self.face if side == FACE else self.under
+        return float((mine - self._touching(mine)).max())
 
     def _thickest(self) -> float:
         return thickest_slab(*self.places, self.face, -self.under).thickness
