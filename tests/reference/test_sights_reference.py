@@ -1,12 +1,18 @@
 """What readings see, by geometry worked apart: a stick that rocks on a hump by its convex hull, a corner off the plane of three."""
 
+import math
+
 import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 from scipy.spatial import ConvexHull
 
+from nullah.core.document import Reading
+from nullah.core.surface import readings
 from nullah.core.surface.edges import edge_work
 from nullah.core.surface.gaussian_process import Board, fit
-from nullah.core.surface.sights import LOWER, SIGHTS, UPPER, Taken, wrong
+from nullah.core.surface.sights import LOWER, SIGHTS, STOOD, UPPER, Taken, wrong
 
 LENGTH, WIDTH, STICK = 1000.0, 200.0, 600.0
 
@@ -100,6 +106,22 @@ def test_an_edge_takes_error_over_shaving_and_the_latest_reading_counts():
     assert (lower.edge, lower.high, lower.at, lower.out, lower.shavings) == ("lower", "back", 300, 0.35, 4)
     assert (upper.edge, upper.high, upper.out, upper.shavings) == ("upper", "face", 0.12, 2)
     assert edge_work(readings[-2:], 0.1) == ()
+
+
+SIZE = st.floats(0, 20_000)
+
+
+@given(
+    st.sampled_from(sorted(SIGHTS)),
+    st.builds(dict, at=SIZE, across=SIZE, to=SIZE, stick=st.floats(0, 2000), value=st.floats(-500, 500)),
+    st.sampled_from(STOOD),
+)
+def test_property_whatever_a_file_holds_can_be_fitted_and_said(kind, figures, stood):
+    reading = Reading(target="b", kind=kind, stood=stood, **figures)
+    surface = readings.fit(LENGTH, WIDTH, 25.0, [reading])
+    assert all(map(math.isfinite, (*surface.residuals, surface.thickness, surface.face.at(0.3, 0.2))))
+    assert SIGHTS[kind].place(reading, LENGTH, str)
+    assert isinstance(wrong(reading, LENGTH, WIDTH), str)
 
 
 @pytest.mark.parametrize(

@@ -104,10 +104,9 @@ def _sticks(r: ReadingLike, length: float, width: float) -> tuple[Point, ...]:
     share = r.stick / width if r.stick > 0 else 1.0
     here, there = _u(r.at, length), _u(r.to, length)
     against = (-share, there, 1.0), (share, there, -1.0)
-    if r.stood == EDGES:
+    hump, edge = _u(r.across, width), -1.0 if r.stood == LOWER else 1.0
+    if r.stood == EDGES or hump == edge:
         return ((share, here, 1.0), (-share, here, -1.0), *against)
-    hump = _u(r.across, width)
-    edge = -1.0 if r.stood == LOWER else 1.0
     steep = share * 2 / (hump - edge)  # what the stick leans, over its length, by a mm between edge and hump
     return ((steep, here, hump), (-steep, here, edge), *against)
 
@@ -206,7 +205,7 @@ SIGHTS: dict[str, Sight] = {
         needed=("to",),
         words=(("to", "under corner 1 to 4"),),
         points=_feeler,
-        place=lambda r, length, show: f"gap under the {CORNERS[int(r.to) - 1]} corner, the others down",
+        place=lambda r, length, show: f"gap under the {CORNERS[(int(r.to) - 1) % 4]} corner, the others down",
         wrong=_numbered(
             4, f"of a feeler reading to is the corner: {', '.join(f'{n} {c}' for n, c in enumerate(CORNERS, 1))}"
         ),
