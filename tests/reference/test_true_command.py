@@ -146,7 +146,7 @@ def test_a_line_that_does_not_serve_is_named_and_nothing_is_written(tmp_path, ca
         (["--grid", "9999x9999"], "--grid"),
         (["--wanted", "-3"], "--wanted"),
         (["--plane", "355 400 50 0.1 0"], "the iron lies behind the toe"),
-        (["--plane", "355 120"], "--plane is five figures"),
+        (["--plane", "355 120"], "--plane: a plane is five figures"),
         (["--face", "face.csv"], "of both faces"),
         (["--length", "0"], "--length"),
         (["--out", "readings.csv"], "--out and --readings are one file"),
