@@ -23,6 +23,7 @@ class OneShot(QObject):
         super().__init__(parent)
         self.module, self.ended = module, ended
         self._process: QProcess | None = None
+        self._ending: list[QProcess] = []  # killed, and not gone yet
 
     @property
     def at_work(self) -> bool:
@@ -43,13 +44,14 @@ class OneShot(QObject):
         process.write(packed(sent))
         process.closeWriteChannel()
 
-    def stop(self) -> None:
-        """End it at once; nothing more is told of it."""
+    def stop(self, wait: int = 0) -> None:
+        """End it at once; nothing more is told of it. ``wait``: stay until it is gone, so many ms at the most."""
         process, self._process = self._process, None
         if process is not None:
+            self._ending.append(process)
             process.kill()
-            process.waitForFinished(1_000)
-            process.deleteLater()
+        for one in self._ending[:] if wait else ():
+            one.waitForFinished(wait)
 
     def wait(self, ms: int) -> None:
         """Stay until it has ended, so long at the most."""
@@ -57,7 +59,12 @@ class OneShot(QObject):
             self._process.waitForFinished(ms)
 
     def _ended(self, process: QProcess) -> None:
-        if process is not self._process or not shiboken6.isValid(process):
+        if not shiboken6.isValid(process):
+            return
+        if process in self._ending:
+            self._ending.remove(process)
+            process.deleteLater()
+        if process is not self._process:
             return
         self._process = None
         found, _ = unpacked(bytes(process.readAllStandardOutput().data()))

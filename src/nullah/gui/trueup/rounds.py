@@ -38,9 +38,9 @@ class RoundPlanner(QObject):
             self._soon.start()
 
     def stop(self) -> None:
-        """Let be what is under way."""
+        """Let be what is under way, and wait until it is gone."""
         self._soon.stop()
-        self._process.stop()
+        self._process.stop(1_000)
         self.wanted = None
 
     def _ended(self, found: list[object]) -> None:
