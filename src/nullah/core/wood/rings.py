@@ -19,6 +19,7 @@ from nullah.core.frozen import frozen
 Point = tuple[float, float]
 Run = tuple[Point, ...]
 STEPS = 28  # points along a face
+MOST = 240  # rings of a board
 LEAST_AWAY = 1.0  # mm: no pith is told nearer to the middle of an end, so that there is always a way to it
 
 
@@ -74,8 +75,10 @@ def rings(wood: Wood, length: float, width: float, thickness: float) -> Rings:
     farthest = max(math.hypot(py - y, pz - z) for py in (0.0, width) for pz in (0.0, thickness))
     reach = abs(lean[1]) * length + abs(lean[0]) * length
     radii: list[float] = []
+    if farthest - nearest + 2 * reach > MOST * spacing:  # a board so wide is seen from so far that fewer tell as much
+        spacing = 2 * (farthest - nearest + 2 * reach) / MOST
     radius, i = max(spacing, nearest - reach), 0
-    while radius < farthest + reach and len(radii) < 240:
+    while radius < farthest + reach and len(radii) < MOST:
         radii.append(radius)
         radius += spacing * (0.65 + 0.7 * c[6 + i % 20])
         i += 1
