@@ -58,7 +58,8 @@ def test_soak_tails_fill_their_sockets_and_the_lap_stays():
         assert {c.depth for c in joint.cuts} == {thick}
         assert sockets.bounds[1] == pytest.approx(0)
         assert sockets.bounds[3] == pytest.approx(long)  # the lap stays
-        assert len(getattr(tails, "geoms", [tails])) == asked["tails"]
+        stout = tails.buffer(-1e-6)  # no sliver between baseline and gauge line, where floats differ
+        assert len(getattr(stout, "geoms", [stout])) == asked["tails"]
         # pins by the dividers: step n times from the half-pin line
         half = joint.figures["half pin"]
         step = (width - 2 * half + asked["pin"]) / asked["tails"]
