@@ -246,15 +246,17 @@ def _reading(project: Project, plan: Plan, name: str, dx: float, dy: float) -> G
     """A reading pulled to where it was taken; ``name``: the board or part, and which of its readings."""
     target, _, n = name.rpartition("/")
     t = plan.trueup.of(target)
-    if t is None or not int(n) < len(t.readings):
-        raise edit.BadEdit("That reading is no longer here.")
-    r = t.readings[int(n)]
-    used = SIGHTS[r.kind].used
+    if t is None:
+        raise edit.BadEdit("That board or part is no longer here.")
+    r = truing_edits.reading(t, int(n))
+    needed = SIGHTS[r.kind].needed
     moved: dict[str, float] = {}
-    if "at" in used and r.kind != "bow":
+    if "at" in needed:
         moved["at"] = min(max(0.0, _stop(project, r.at + dx)), t.length)
-    if "across" in used:
+    if "across" in needed:
         moved["across"] = min(max(0.0, _stop(project, r.across + dy)), t.width)
+    if not moved:
+        raise edit.BadEdit(f"A {r.kind} reading stays where it is: choose it, and say another corner.")
     after = truing_edits.change_reading(project, t, int(n), **moved)
     return Gesture(after, f"{r.kind}: " + " and ".join(f"{where} {marked(mm)}" for where, mm in moved.items()))
 

@@ -14,11 +14,6 @@ from nullah.core.surface.passes import plane_from
 from nullah.core.surface.sights import EDGES, SIGHTS, off_the_board, wrong
 
 
-def times_planed(project: Project, target: str) -> int:
-    """How often a board or part has been planed, either side."""
-    return sum(p.target == target for p in project.planed)
-
-
 def put_reading(
     project: Project, t: Trued, kind: str, side: str, value: float, stood: str = EDGES, **where: float
 ) -> Project:
@@ -32,7 +27,7 @@ def put_reading(
         BadEdit: it lies off the board or says nothing; the message says why.
     """
     given = _given(kind, stood, where)
-    new = edit.made(Reading, target=t.id, kind=kind, side=side, value=value, after=times_planed(project, t.id), **given)
+    new = edit.made(Reading, target=t.id, kind=kind, side=side, value=value, after=len(t.planed), **given)
     _check(t, new)
     if any(r == new for r in t.readings):
         raise edit.BadEdit("That reading is written down already.")
@@ -41,7 +36,7 @@ def put_reading(
 
 def say_reading(project: Project, t: Trued, n: int, value: float, stood: str = EDGES, **where: float) -> Project:
     """The project with the n-th reading of ``t`` said anew; arguments and errors as ``put_reading``."""
-    return change_reading(project, t, n, value=value, **_given(_reading(t, n).kind, stood, where))
+    return change_reading(project, t, n, value=value, **_given(reading(t, n).kind, stood, where))
 
 
 def _given(kind: str, stood: str, where: Mapping[str, float]) -> dict[str, Any]:
@@ -58,7 +53,7 @@ def change_reading(project: Project, t: Trued, n: int, **figures: Any) -> Projec
     Raises:
         BadEdit: as ``put_reading``, or there is no such reading.
     """
-    was = _reading(t, n)
+    was = reading(t, n)
     new = edit.held(was, **figures)
     _check(t, new)
     return edit.changed(project, readings=_with(project.readings, was, (new,)))
@@ -70,7 +65,7 @@ def drop_reading(project: Project, t: Trued, n: int) -> Project:
     Raises:
         BadEdit: there is no such reading.
     """
-    return edit.changed(project, readings=_with(project.readings, _reading(t, n), ()))
+    return edit.changed(project, readings=_with(project.readings, reading(t, n), ()))
 
 
 def done_planing(
@@ -116,7 +111,12 @@ def planes_said(project: Project) -> str:
 _CALLED = ((270.0, "smoother"), (400.0, "jack plane"), (500.0, "fore plane"), (inf, "jointer"))
 
 
-def _reading(t: Trued, n: int) -> Reading:
+def reading(t: Trued, n: int) -> Reading:
+    """The n-th reading of ``t``.
+
+    Raises:
+        BadEdit: there is no such reading.
+    """
     if not 0 <= n < len(t.readings):
         raise edit.BadEdit("That reading is no longer here.")
     return t.readings[n]

@@ -21,7 +21,6 @@ STEP = 0.05  # mm: below this nothing is to come off
 UNSURE = 0.12  # mm: less sure than that is hatched, and said beside the figures
 _OUT = 0.09  # of the width: so far out from an edge a reading's mark reaches
 _WORDS = 0.11  # of the length: a reading's words take so much
-_PULLED = {"winding sticks": "along", "cup": "along", "bow": "up", "thickness": "both", "out of square": "along"}
 
 
 def picture(
@@ -205,8 +204,10 @@ class _Marks:
             if not placed or (over > 0 and abs(x - r.at) < 0.5):
                 handle, placed = tip, True
         self._say(r, words, ink, tag, bold)
-        if bold and not asked and r.kind in _PULLED:
-            self.items.append(Handle(handle, tag, _PULLED[r.kind], f"{r.kind}: {words}"))
+        along, up = (where in SIGHTS[r.kind].needed for where in ("at", "across"))
+        if bold and not asked and (along or up):
+            way = "both" if along and up else "along" if along else "up"
+            self.items.append(Handle(handle, tag, way, f"{r.kind}: {words}"))
 
     def _look(self, x: float, y: float, ink: str, tag: str, asked: bool) -> None:
         size = 0.012 * max(self.length, 6 * self.width) / 2

@@ -1,11 +1,15 @@
-"""How a board or part is best planed: which face first, which way, how flat each need be."""
+"""How a board or part is best planed: which face first, which way, how flat each need be; what is known of it, and planned from."""
 
 from __future__ import annotations
 
-from nullah.core.document import Board, Defect
+from nullah.core.document import Board, Defect, Plane, Reading
 from nullah.core.measure import marked
 from nullah.core.stations.trueup import Trued
-from nullah.core.surface.readings import BACK, FACE
+from nullah.core.surface.gaussian_process import ROUGH, WORKED
+from nullah.core.surface.gaussian_process import Board as SurfaceBoard
+from nullah.core.surface.passes import BenchPlane
+from nullah.core.surface.readings import BACK, FACE, counts_from
+from nullah.core.surface.rounds import Wanted
 
 STANDS = 0.2  # mm hollow: a board laid with that side down does not rock (common practice, no source)
 _KNOTS = ("sound knot", "loose knot")
@@ -57,3 +61,34 @@ def how(board: Board, t: Trued, side: str, at: tuple[float, float]) -> tuple[str
 def _within(d: Defect, t: Trued, at: tuple[float, float]) -> bool:
     x, y = at
     return d.x < x + t.length and d.x + d.length > x and d.y < y + t.width and d.y + d.width > y
+
+
+def counting(t: Trued, side: str) -> list[Reading]:
+    """Readings that count for a side as it now is."""
+    since = counts_from(t.planed, side)
+    return [r for r in t.readings if r.after >= since and r.side == side]
+
+
+def board_of(t: Trued, side: str) -> SurfaceBoard:
+    """A side as what is known of it is asked after: once one side is planed the other is read off what was foreseen."""
+    second = bool(t.planed) and side != t.planed[0].side
+    return SurfaceBoard(t.length, t.width, second, WORKED if t.planed else ROUGH)
+
+
+def wanted(t: Trued, planes: tuple[Plane, ...]) -> Wanted | None:
+    """What a round of planing is planned from; None for what is not read yet, or planed already."""
+    if t.measured or not (t.readings or t.planed):
+        return None
+    p, surface = t.planing, t.surface
+    return Wanted(
+        t.length,
+        t.width,
+        surface.face,
+        surface.back,
+        tuple(BenchPlane(one.name, one.sole, one.iron, one.width, one.shaving, one.camber) for one in planes),
+        p.wanted if p.wanted > 0 and (t.hollow or p.spare > 0) else None,
+        frozenset(one.side for one in t.planed),
+        first_side(t)[0],
+        t.hollow,
+        t.secondary,
+    )

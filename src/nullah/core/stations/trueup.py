@@ -45,11 +45,10 @@ class Trued:
 
 @frozen
 class TrueupResult:
-    """Boards and parts to plane, strays among the readings, calls."""
+    """Boards and parts to plane, calls."""
 
     boards: tuple[Trued, ...]
     parts: tuple[Trued, ...]
-    strays: tuple[tuple[Reading, float], ...]
     face_plane: Plane
     calls: tuple[Call, ...]
     planed_whole: frozenset[str] = frozenset()  # boards that are planed before they are sawn
@@ -99,10 +98,9 @@ def work(
     kept = {part for call in thin if call.in_force == KEEP for part in call.parts}
     parts = tuple(replace(t, hollow=True) if t.id in kept else t for t in parts)
     calls += thin
-    strays = tuple((t.readings[i], t.surface.apart[i]) for t in whole for i in t.surface.strays)
     plane = min(kit.planes, key=lambda p: abs(p.sole - 380))
     before = frozenset(b for b, way in first.items() if way == "plane")
-    return TrueupResult(tuple(whole), parts, strays, plane, tuple(calls), before)
+    return TrueupResult(tuple(whole), parts, plane, tuple(calls), before)
 
 
 @frozen

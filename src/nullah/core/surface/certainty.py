@@ -121,7 +121,7 @@ class Knowledge:
         free, level = _free(_WEIGHED), _thickness(self.board)
         unsure = float(np.einsum("ij,jk,ik->", free, self.covariance, free, optimize=True)) / len(free)
         thick = float(level @ self.covariance @ level)
-        if unsure < enough**2 and (thick < _THICK**2 or "thickness" not in kinds):
+        if unsure < enough**2 and (thick < _THICK**2 or CALIPER not in kinds):
             return None
         asked, rows, errors = _askable(self.board)
         taken = {_where(self.board, r) for r in known}

@@ -15,13 +15,14 @@ SQUARE = 0.05  # mm: no light is seen under the square (common practice: edges s
 @frozen
 class EdgeWork:
     """What an edge takes until it is square: at ``at`` it is worst, its ``high`` side (face or back) standing ``out`` mm further;
-    ``shavings`` with the iron over that side alone, then one over all of the edge."""
+    ``shavings`` of ``shaving`` mm with the iron over that side alone, then one over all of the edge."""
 
     edge: str
     at: float
     high: str
     out: float
     shavings: int
+    shaving: float
 
 
 def edge_work(readings: Sequence[ReadingLike], shaving: float) -> tuple[EdgeWork, ...]:
@@ -38,5 +39,5 @@ def edge_work(readings: Sequence[ReadingLike], shaving: float) -> tuple[EdgeWork
         if worst is not None and abs(worst.value) > SQUARE:
             high = "back" if worst.value > 0 else "face"
             far = abs(worst.value)
-            out.append(EdgeWork(name, worst.at, high, far, math.ceil(far / shaving - 1e-9)))
+            out.append(EdgeWork(name, worst.at, high, far, math.ceil(far / shaving - 1e-9), shaving))
     return tuple(out)

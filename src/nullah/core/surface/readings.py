@@ -132,8 +132,7 @@ class Surface:
     """A board as it is likeliest: heights of face side and underside, upward in one frame, and what each reading says of it.
 
     Where nothing is read it is flat and of its stated thickness. ``residuals`` tells how far each reading lies off the surface,
-    ``apart`` how far off what all the others say, mm; ``strays`` which disagree, from 0; ``against`` is what readings to come are
-    weighed with, by side.
+    ``apart`` how far off what all the others say, mm; ``strays`` which disagree, from 0.
     """
 
     length: float
@@ -265,7 +264,7 @@ def fit(
             kept = Heights(local=tuple([flat[i : i + NODES[1]] for i in range(0, len(flat), NODES[1])]))
             face, back = (kept, back) if side == FACE else (face, kept)
     for side in ((BACK, FACE) if second == FACE else (FACE, BACK)) if planed else ():
-        since = max((n for n, one in enumerate(planed, 1) if one.side == side), default=1)
+        since = counts_from(planed, side)
         mine = [
             i
             for i, r in enumerate(readings)
@@ -273,6 +272,11 @@ def fit(
         ]
         face, back = said.corrected(board, side, side == second, mine, face, back)
     return Surface(length, width, face, back, tuple(said.residuals), tuple(said.apart), tuple(sorted(said.strays)))
+
+
+def counts_from(planed: Sequence[PlanedLike], side: str) -> int:
+    """Readings of a side count that were taken after so many rounds of planing: after its own last, or after any where it had none."""
+    return max((n for n, one in enumerate(planed, 1) if one.side == side), default=min(len(planed), 1))
 
 
 class _Said:

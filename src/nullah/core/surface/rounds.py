@@ -11,7 +11,7 @@ from nullah.core.surface.certainty import Grid, on_grid, to_nodes
 from nullah.core.surface.pace import minutes_of
 from nullah.core.surface.passes import TURNED, BenchPlane, Pass, Workpiece, planned, take
 from nullah.core.surface.readings import BACK, FACE, Heights
-from nullah.core.surface.slab import thickest_slab
+from nullah.core.surface.slab import thickest_slab, touching
 from nullah.core.surface.truing import CLEAR, FIRST, GOAL, SPARED
 
 NEAR = 0.2  # mm, minimum zone: flat enough (common practice: sticks agree within about so much)
@@ -24,8 +24,8 @@ _FEWEST, _MOST = (25, 13), (300, 60)
 class Stage:
     """Passes of one plane at one set, one after the other: ``first`` to ``last`` of the round, from 0.
 
-    ``turned`` says whether the direction turns each time over, ``zone`` holds all they plane, ``shares`` is how much of the face the
-    first and the last of them go over, ``high`` where most stands before it: x, y, mm.
+    ``turned`` says whether the direction turns each time over, ``zone`` holds all they plane, ``share`` is how much of the face the
+    first of them goes over, ``high`` where most stands before it: x, y, mm.
     """
 
     plane: BenchPlane
@@ -33,7 +33,7 @@ class Stage:
     last: int
     turned: bool
     zone: tuple[float, float, float, float]
-    shares: tuple[float, float]
+    share: float
     high: tuple[float, float, float]
     strokes: int
     minutes: float
@@ -41,15 +41,13 @@ class Stage:
 
 @frozen
 class Round:
-    """Passes over ``side`` and, after each of them, the heights that are foreseen at the nodes (mm, in the frame of the board);
-    ``off`` is what is to come off on ``grid`` before it, mm (rows along). No passes: the board is flat and to thickness."""
+    """Passes over ``side``, in stages, and after each stage the heights that are foreseen at the nodes (mm, in the frame of the board).
+    No passes: the board is flat and to thickness."""
 
     side: str
     passes: tuple[Pass, ...]
     stages: tuple[Stage, ...]
     after: tuple[tuple[float, ...], ...]
-    grid: Grid
-    off: Floats
 
     def minutes(self, done: int) -> float:
         """Of the first so many stages."""
@@ -84,33 +82,30 @@ def plan_round(w: Wanted) -> Round:
     u, v = piece.places()
     lying = {FACE: on_grid(w.face, grid), BACK: -on_grid(w.back, grid)}  # each as it lies up
     second = BACK if w.first == FACE else FACE
-    touching = _touching(u, v, lying[w.first])
-    if float((lying[w.first] - touching).max()) > NEAR:
+    flat = touching(u, v, lying[w.first])
+    if float((lying[w.first] - flat).max()) > NEAR:
         side, mine = w.first, lying[w.first]
-        target = touching if side in w.begun else thickest_slab(u, v, mine, -lying[second]).upper(u, v)
+        target = flat if side in w.begun else thickest_slab(u, v, mine, -lying[second]).upper(u, v)
     else:
         side, mine = second, lying[second]
-        left = float((touching + mine).min())
+        left = float((flat + mine).min())
         wanted = left if w.thickness is None else w.thickness if w.hollow else min(left, w.thickness)
         enough = w.thickness is None or left - w.thickness <= NEAR
-        under = mine if w.hollow else _touching(u, v, mine)
-        target = wanted - touching if side not in w.begun or not enough or w.hollow else under
+        under = mine if w.hollow else touching(u, v, mine)
+        target = wanted - flat if side not in w.begun or not enough or w.hollow else under
         if float((mine - (target if w.hollow else under)).max()) <= NEAR and enough:
-            return Round(side, (), (), (), grid, np.zeros(mine.shape))
+            return Round(side, (), (), ())
     off = np.maximum(mine - target, 0.0)
     much = float(off.max()) > MUCH
     clear = 0 if much or (w.marks and side == BACK) else CLEAR
     passes, _ = planned(piece, mine, target + SPARED, w.planes, TURNED, FIRST if much else GOAL, clear)
+    stages = _stages(piece, passes, off)
     after, now = [], mine.copy()
-    for p in passes:
-        take(piece, now, p)
+    for stage in stages:
+        for p in passes[stage.first : stage.last + 1]:
+            take(piece, now, p)
         after.append(tuple(((1.0 if side == FACE else -1.0) * to_nodes(now, grid)).ravel().tolist()))
-    return Round(side, tuple(passes), _stages(piece, passes, off), tuple(after), grid, off)
-
-
-def _touching(u: Floats, v: Floats, mine: Floats) -> Floats:
-    upper = thickest_slab(u, v, mine, mine).upper(u, v)
-    return upper + float((mine - upper).min())
+    return Round(side, tuple(passes), stages, tuple(after))
 
 
 def _stages(piece: Workpiece, passes: Sequence[Pass], off: Floats) -> tuple[Stage, ...]:
@@ -127,8 +122,8 @@ def _stages(piece: Workpiece, passes: Sequence[Pass], off: Floats) -> tuple[Stag
         reckoned = [p.reckoned(piece) for p in some]
         strokes = sum(n for n, _ in reckoned)
         time = minutes_of(strokes, sum(run for _, run in reckoned))
-        shares = float(some[0].mask.mean()), float(some[-1].mask.mean())
+        share = float(some[0].mask.mean())
         turned = len({p.direction for p in some}) > 1
         x0, y0, x1, y1 = map(float, zone)
-        out.append(Stage(some[0].plane, first, end - 1, turned, (x0, y0, x1, y1), shares, place, strokes, time))
+        out.append(Stage(some[0].plane, first, end - 1, turned, (x0, y0, x1, y1), share, place, strokes, time))
     return tuple(out)

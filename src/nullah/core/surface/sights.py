@@ -1,6 +1,7 @@
 """Kinds of reading: what each touches, how well it is read, which places are given with it, and how it is said.
 
-To add one: a ``Sight`` and its place in ``SIGHTS``; the fit, files, the view and its drawing go by that.
+To add one: a ``Sight`` and its place in ``SIGHTS``, and its word in the document's ``Reading``. Fit, CSV, fields and handles go by it;
+where its words stand in the drawing, and what a click on the board says of a corner or an edge, is told there by kind.
 """
 
 from __future__ import annotations

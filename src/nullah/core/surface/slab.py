@@ -226,6 +226,15 @@ def minimum_zone(x: Floats, y: Floats, heights: Floats) -> float:
     return max(0.0, -thickest_slab(x, y, heights, heights).thickness)
 
 
+def touching(x: Floats, y: Floats, heights: Floats) -> Floats:
+    """The plane of the minimum zone that touches a face from below, at each of its places, mm: least is over it.
+
+    Arguments and errors as for ``thickest_slab``.
+    """
+    upper = thickest_slab(x, y, heights, heights).upper(x, y)
+    return upper + float((heights - upper).min())
+
+
 def grid(heights: Floats) -> tuple[Floats, Floats]:
     """Positions for evenly spaced heights, rows along the length: x and y in steps, each shaped as ``heights``.
 

@@ -17,7 +17,7 @@ from nullah.core.surface.gaussian_process import Board, Prior, seen
 from nullah.core.surface.pace import PLANE, READING, minutes_of
 from nullah.core.surface.passes import PLANES, TURNED, BenchPlane, Pass, Workpiece, planned, take
 from nullah.core.surface.sights import SIGHTS, ReadingLike
-from nullah.core.surface.slab import minimum_zone, thickest_slab
+from nullah.core.surface.slab import minimum_zone, thickest_slab, touching
 
 FIRST = 0.5  # mm over flat: so far down it is read again, before there is harm in what the first readings did not tell
 GOAL = 0.06  # mm over flat: so far down planes take it by zones
@@ -136,7 +136,7 @@ class _Course:
                 if self._done(side, wanted, SURE):
                     return
             mine = self.face if side == FACE else self.under
-            target = self._touching(mine) if turn > 1 else self._target(side, wanted)
+            target = touching(*self.places, mine) if turn > 1 else self._target(side, wanted)
             if turn > 1 and side == BACK and wanted is not None and self._done(side, None, FLAT):
                 target = self._to_thickness(wanted)
             goal, clear = (FIRST, 0) if turn == 0 else (GOAL, CLEAR)
@@ -159,14 +159,14 @@ class _Course:
     def _over(self, side: str) -> float:
         """What a face stands over flat at the most, as foreseen, mm."""
         mine = self.face if side == FACE else self.under
-        return float((mine - self._touching(mine)).max())
+        return float((mine - touching(*self.places, mine)).max())
 
     def _thickest(self) -> float:
         return thickest_slab(*self.places, self.face, -self.under).thickness
 
     def _left(self) -> float:
         """The least thickness over the face's plane, mm."""
-        return float((self._touching(self.face) + self.under).min())
+        return float((touching(*self.places, self.face) + self.under).min())
 
     def corrected(self, side: str, knows: Knowledge) -> Knowledge:
         """Read a face again, the back with calipers too, and keep what it then is likeliest to be."""
@@ -192,12 +192,6 @@ class _Course:
         else:
             self.under = mine
 
-    def _touching(self, mine: Floats) -> Floats:
-        """The plane under a face along which least comes off: that of its minimum zone."""
-        u, v = self.places
-        upper = thickest_slab(u, v, mine, mine).upper(u, v)
-        return upper + float((mine - upper).min())
-
     def _target(self, side: str, wanted: float | None) -> Floats:
         """Down to where a face is planed: that of the thickest flat board, or the back to thickness over the face."""
         u, v = self.places
@@ -207,7 +201,7 @@ class _Course:
 
     def _to_thickness(self, wanted: float) -> Floats:
         """The back at a thickness over the face's plane, or at what is left."""
-        return min(self._left(), wanted) - self._touching(self.face)
+        return min(self._left(), wanted) - touching(*self.places, self.face)
 
     def _carry(self, side: str, p: Pass) -> None:
         strokes, run = p.reckoned(self.workpiece)

@@ -6,16 +6,13 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QListWidget, QWidget
 
 from nullah.core import truing_edits
-from nullah.core.document import Reading
 from nullah.core.joints.plan import counted
 from nullah.core.pictures import surface as picture
-from nullah.core.stations.planing_ways import first_side, how
+from nullah.core.stations.planing_ways import board_of, counting, first_side, how, wanted
 from nullah.core.stations.trueup import Trued, read_anew
 from nullah.core.surface.certainty import Grid, Knowledge, nothing_known
 from nullah.core.surface.edges import EdgeWork
-from nullah.core.surface.gaussian_process import ROUGH, WORKED, Board
-from nullah.core.surface.passes import BenchPlane
-from nullah.core.surface.rounds import Round, Stage, Wanted
+from nullah.core.surface.rounds import Round, Stage
 from nullah.core.surface.sights import SIGHTS, ReadingLike, Taken
 from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
@@ -234,7 +231,7 @@ class TrueupView(QWidget):
             self.session.said.emit("Choose the last pass that is done in the list first.", True)
             return
         stages = found.stages[: at + 1]
-        heights = found.after[stages[-1].last]
+        heights = found.after[at]
         words = "; ".join(f"{s.last - s.first + 1} times the {s.plane.name}" for s in stages)
         self.side = found.side
         self.session.attempt(
@@ -254,22 +251,6 @@ class TrueupView(QWidget):
 
     def _say_planes(self, text: str) -> None:
         self.session.attempt("planes at hand", lambda: truing_edits.set_planes(self.session.project, text))
-
-    def _wanted(self, t: Trued) -> Wanted | None:
-        """What a round is planned from; None for what is not read yet, or planed already."""
-        if t.measured or not (t.readings or t.planed):
-            return None
-        p, surface = t.planing, t.surface
-        planes = tuple(
-            BenchPlane(one.name, one.sole, one.iron, one.width, one.shaving, one.camber)
-            for one in self.session.project.kit.planes
-        )
-        thickness = p.wanted if p.wanted > 0 and (t.hollow or p.spare > 0) else None
-        begun = frozenset(one.side for one in t.planed)
-        first, _ = first_side(t)
-        return Wanted(
-            t.length, t.width, surface.face, surface.back, planes, thickness, begun, first, t.hollow, t.secondary
-        )
 
     def _show_round(self) -> None:
         found, t = self.planner.round, self.current()
@@ -293,16 +274,15 @@ class TrueupView(QWidget):
         self.stages.setCurrentRow(min(row_was, self.stages.count() - 1))
 
     def _edge_words(self, e: EdgeWork) -> str:
-        show, shaving = self.session.figure, max(self.session.project.kit.planes, key=lambda p: p.sole).shaving
-        worst = f"{e.edge} edge: the {e.high} stands out {self.session.fine(e.out)} at {show(e.at)}"
-        way = f"overhang the sole so that the iron takes that side alone, {e.shavings} shavings of {shaving:g} mm"
+        worst = f"{e.edge} edge: the {e.high} stands out {self.session.fine(e.out)} at {self.session.figure(e.at)}"
+        way = f"overhang the sole so that the iron takes that side alone, {e.shavings} shavings of {e.shaving:g} mm"
         return f"{worst}. {way.capitalize()}; then one over all of the edge."
 
     def _stage_words(self, found: Round, n: int, s: Stage) -> str:
         show = self.session.figure
         x0, y0, x1, y1 = map(round, s.zone)
         x, y = map(round, s.high[:2])
-        where = "all over" if s.shares[0] > 0.95 else f"{show(x0)} to {show(x1)}, {show(y0)} to {show(y1)} up"
+        where = "all over" if s.share > 0.95 else f"{show(x0)} to {show(x1)}, {show(y0)} to {show(y1)} up"
         begin = f", begin at {show(x)} along, {show(y)} up, {self.session.fine(s.high[2])} high" if n == 0 else ""
         first = "Wax the sole. " if n == 0 else "Change planes, wax. "
         way = "at 45\u00b0, turned each time" if s.turned else "along, overlapping"
@@ -334,7 +314,7 @@ class TrueupView(QWidget):
         self.words.show_text(self._said(current))
         self.left.setText(f"{self.session.figure(current.planing.thickest)} left")
         self._draw(current)
-        self.planner.ask(self._wanted(current))
+        self.planner.ask(wanted(current, self.session.project.kit.planes))
         self._show_round()
 
     def live(self) -> None:
@@ -345,20 +325,12 @@ class TrueupView(QWidget):
             self.left.setText(f"{self.session.figure(t.planing.thickest)} left")
             self._draw(t)
 
-    def _since(self, t: Trued) -> list[Reading]:
-        """Readings that still count for the side in hand."""
-        runs = [n for n, p in enumerate(t.planed, 1) if p.side == self.side]
-        since = runs[-1] if runs else min(len(t.planed), 1)
-        return [r for r in t.readings if r.after >= since and r.side == self.side]
-
     def _advise(self, t: Trued) -> None:
         """Which reading would tell most next, and how sure the side in hand is."""
-        readings = [r for r in self._since(t) if SIGHTS[r.kind].surface]
+        readings = [r for r in counting(t, self.side) if SIGHTS[r.kind].surface]
         key = (t.id, t.length, t.width, self.side, tuple(readings), len(t.planed))
         if key != self._knows[0]:
-            second = bool(t.planed) and self.side != t.planed[0].side
-            board = Board(t.length, t.width, second, WORKED if t.planed else ROUGH)
-            self._knows = (key, nothing_known(board).after(readings))
+            self._knows = (key, nothing_known(board_of(t, self.side)).after(readings))
             self.asked = self._knows[1].next_reading(readings)
         self.next.setEnabled(self.asked is not None)
         self.next.setText(f"Next: {self._place(self.asked)}" if self.asked else "Enough is known")
@@ -375,7 +347,7 @@ class TrueupView(QWidget):
         if t.surface.strays:
             stray = t.readings[t.surface.strays[0]]
             out.append(f"Look again at {self._place(stray)}: it does not agree with the others.")
-        if t.planed and not self._since(t):
+        if t.planed and not counting(t, self.side):
             out.append(f"Planed {counted(len(t.planed), 'time')} so far: read it again.")
         out.append(f"{t.name}, the {'face' if self.side == 'face' else 'back, as through the face,'} seen.")
         if p.wanted > 0:
@@ -399,12 +371,13 @@ class TrueupView(QWidget):
         self.entries.clear()
         if t is not None and not any(r.side == self.side for r in t.readings):
             self.entries.put("Not read yet. Begin with Next: it asks for the reading that tells most.")
+        count = counting(t, self.side) if t else []
         for n, r in enumerate(t.readings if t else ()):
             if r.side != self.side:
                 continue
             apart = t.surface.apart[n]
             stray = f"   look again: {self.session.fine(abs(apart))} off the others" if n in t.surface.strays else ""
-            old = "   before planing" if r not in self._since(t) else ""
+            old = "   before planing" if r not in count else ""
             self.entries.put(f"{self._place(r)}: {self.session.fine(r.value)}{stray}{old}", n)
         self.entries.setCurrentRow(min(row_was, self.entries.count() - 1))
         self.entries.blockSignals(False)
