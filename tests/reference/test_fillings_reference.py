@@ -1,140 +1,197 @@
-"""Fillings put together, against brute force and HiGHS, and what is laid from them, against the checker of every layout."""
+"""Joints of random sizes as solids: mates fill each other and share nothing, and the wood that is gone is what the shapes say."""
 
+import math
+import os
 import random
-from itertools import product
 
-import cases
-import numpy as np
 import pytest
-from scipy.optimize import Bounds, LinearConstraint, milp
-from test_layout_reference import blank, fault, hold_to_account, stock
+from shapely import union_all
+from shapely.geometry import box as rect
+from solid_sections import assert_closed, box, read, section, shared, volume
+from two_parts import joined, part, refusal
 
-from nullah.core.layout.compiled.together import pick
-from nullah.core.layout.encoding import alone, encode
-from nullah.core.layout.fillings import Fillings, laid
-from nullah.core.layout.model import Layout, Options, leaves
-from nullah.core.layout.planner import PLACING, Planner, decode
+from nullah.formats import parts_obj
 
-KERFS = Options(1.5, 1.5)
-
-
-def any_fillings(rng, boards, each, kinds):
-    """Counts by filling, where those of each board begin, what each loses, worth of a part and parts asked for by kind."""
-    start = np.arange(0, boards * each + 1, each)
-    count = np.array([[rng.choice([0, 0, 1, 2]) for _ in range(kinds)] for _ in range(boards * each)])
-    scattered = np.array([rng.uniform(0, 3) for _ in range(boards * each)])
-    areas = np.array([rng.uniform(1, 20) for _ in range(kinds)])
-    asked = np.array([rng.randint(1, 5) for _ in range(kinds)])
-    return count, start, scattered, areas, asked
+RUNS = 300 if os.environ.get("NULLAH_SOAK") else 8
+DOZEN = 12 * math.sin(math.pi / 6) / 2  # a hole's area in squares of its radius: it is drawn with twelve corners
 
 
-def worth(chosen, count, scattered, areas, asked):
-    """What fillings are worth together: parts asked for that have a place, less what is lost."""
-    some = [i for i in chosen if i >= 0]
-    return float((areas * np.minimum(asked, count[some].sum(axis=0))).sum() - scattered[some].sum())
+def some(chance, low, high):
+    return round(chance.uniform(low, high), 1)
 
 
-def picked(made, flips, seed=1):
-    return pick(*made, flips, np.array([20.0, 0.05]), np.array([seed], dtype=np.uint64))
+def tapered(chance):
+    """A shelf on a tapered sliding dovetail: the side over all its thickness, and the shelf up to it."""
+    thick, side, deep = some(chance, 12, 30), some(chance, 15, 40), some(chance, 100, 300)
+    asked = {"depth": some(chance, 0.2 * side, 0.5 * side), "slope": some(chance, 5, 10), "taper": some(chance, 0.5, 4)}
+    asked |= {"edge": chance.choice(["front", "back"])}
+    first = part("shelf", 300, deep, thick, chance.choice(["up", "down"]), "back", (0, 0, 240))
+    second = part("side", 500, deep, side, chance.choice(["right", "left"]), "back", (300, 0, 0))
+    whole = 500 * deep * side + 300 * deep * thick
+    taken = asked["depth"] * deep * (2 * thick - 2 * asked["depth"] / asked["slope"] - asked["taper"]) / 2
+    return joined("sliding_dovetail", first, second, "right", **asked), whole, {"side": 500 * deep * side - taken}
 
 
-@pytest.mark.parametrize("seed", range(8))
-def test_fillings_picked_are_the_best_that_brute_force_finds(seed):
-    count, start, scattered, areas, asked = made = any_fillings(random.Random(seed), 4, 5, 5)
-    every = product(*([-1, *range(a, a + 5)] for a in start[:-1]))
-    best = max(worth(chosen, count, scattered, areas, asked) for chosen in every)
-    chosen, value = picked(made, 60_000)
-    assert value == pytest.approx(worth(chosen, count, scattered, areas, asked))
-    assert value == pytest.approx(best)
+def lapped(chance):
+    """A rail let into the top of a leg, flush: the rail up to the leg, and the leg."""
+    leg, broad, thick = some(chance, 30, 80), some(chance, 30, 90), some(chance, 12, 30)
+    first = part("rail", 400, broad, thick, "up", "back", (0, (leg - broad) / 2, 700 - thick))
+    asked = {"slope": some(chance, 5, 10), "length": some(chance, 10, leg - 6)}
+    if chance.random() < 0.5:
+        asked["deep"] = some(chance, 6, thick)
+    now = joined("lapped_dovetail", first, part("leg", 700, leg, leg, "front", "right", (400, 0, 0)), "right", **asked)
+    deep = asked.get("deep", thick)
+    taken = 0.0
+    if now.joints.joints:
+        neck = now.joints.joints[0].figures["neck"]
+        taken = asked["length"] * (neck + asked["length"] / asked["slope"]) * deep
+    return now, 400 * broad * thick + 700 * leg * leg, {"leg": 700 * leg * leg - taken}
 
 
-@pytest.mark.parametrize("seed", range(3))
-def test_many_fillings_picked_come_close_to_what_an_integer_programme_proves(seed):
-    count, start, scattered, areas, asked = made = any_fillings(random.Random(seed), 8, 40, 14)
-    asked[:] = asked + 6
-    many, kinds = count.shape
-    rows = np.zeros((8 + kinds, many + kinds))
-    for b in range(8):
-        rows[b, start[b] : start[b + 1]] = 1.0
-    rows[8:, :many], rows[8:, many:] = -count.T, np.eye(kinds)
-    found = milp(
-        np.r_[scattered, -areas],
-        constraints=LinearConstraint(rows, -np.inf, np.r_[np.ones(8), np.zeros(kinds)]),
-        integrality=np.ones(many + kinds),
-        bounds=Bounds(0, np.r_[np.ones(many), asked]),
-    )
-    assert -found.fun * 0.995 <= picked(made, 1_000_000)[1] <= -found.mip_dual_bound + 1e-6
+def mitred(chance):
+    """Two parts that meet at a corner: the first up to the second, the second to the outer corner; each has lost its triangle."""
+    one, other, thick = some(chance, 20, 90), some(chance, 20, 90), some(chance, 12, 30)
+    first = part("rail", 400, one, thick, "up", "back")
+    on = chance.random() < 0.5
+    second = part("stile", 300, other, thick, "up", "left", (400, 0 if on else one - 300, 0))
+    whole = 400 * one * thick + 300 * other * thick
+    triangle = one * other / 2 * thick
+    return joined("mitre", first, second, "right", keys=0), whole, {"stile": 300 * other * thick - triangle}
 
 
-def test_a_board_alone_is_encoded_as_if_there_were_no_other():
-    boards, blanks = cases.sets(3, 1)
-    boards.append(stock("b9", 1200, 200, defects=[fault("sound knot", 300, 40, 50, 50)]))
-    every = encode(boards, blanks, KERFS).case
-    for b, one in enumerate(boards):
-        whole, part = encode([one], blanks, KERFS).case, alone(every, b, every.sizes[:, 2])
-        for name, ours, theirs in zip(whole._fields, whole, part, strict=True):
-            np.testing.assert_array_equal(ours, theirs, err_msg=name)
+def tusked(chance):
+    """A tenon through a side, with a wedge's mortise: what the tenon fills in the side is there, and what it projects by less the wedge."""
+    thick, wide, side = some(chance, 14, 30), some(chance, 60, 220), some(chance, 15, 40)
+    asked = {"slope": some(chance, 6, 18), "small": some(chance, 8, 25), "edge": some(chance, 0, 15)}
+    asked |= {"wedge": some(chance, 4, 12), "beyond": some(chance, 15, 60), "inside": some(chance, 1, 4)}
+    first = part("shelf", 500, wide, thick, chance.choice(["up", "down"]), "back")
+    second = part("side", 600, wide + 40, side, "left", "back", (500, -20, -300))
+    tenon = wide - 2 * asked["edge"]
+    big = asked["small"] + thick / asked["slope"]
+    wedge = asked["wedge"] * thick * (asked["small"] + big + 2 * asked["inside"]) / 2
+    out = (big + asked["beyond"]) * tenon * thick - wedge
+    whole = 500 * wide * thick + 600 * (wide + 40) * side + out
+    return joined("tusk_tenon", first, second, "right", **asked), whole, {"side": (600 * (wide + 40) - tenon * thick) * side}
 
 
-def test_parts_too_many_leave_their_places_free_and_every_cut_can_be_sawn():
-    boards = [stock(f"b{i}", 1500 - 100 * i, 180, defects=[fault("split", 500, 60, 70, 40)]) for i in range(3)]
-    asked = [blank(f"p{i}", 280 + 7 * (i % 4), 50 + 9 * (i % 3)) for i in range(12)]
-    encoded = encode(boards, asked, KERFS)
-    fillings = Fillings(encoded.case, encoded.counts, PLACING, 1, 200)
-    for _ in range(2):
-        look = fillings.look(list(fillings.known.values()))
-        fillings.add(look.found)
-    fullest = [max((f for f in look.found if f.board == b), key=lambda f: sum(f.count)) for b in range(3)]
-    assert (sum(np.array(f.count) for f in fullest) > encoded.counts).any()
-    records, rows, figures, left = laid(encoded.case, PLACING, 200, encoded.counts, fullest)
-    trees, without = decode(encoded, records, rows)
-    layout = Layout("crosscut first", trees, tuple((b.id, "") for b in without))
-    hold_to_account(layout, boards, asked)
-    area = sum(n.length * n.width for b in trees for n in leaves(b.root) if n.use == "part")
-    assert figures[:, 0].sum() == pytest.approx(area)
-    assert (left >= 0).all()
+def through(chance):
+    """A through tenon, single or double, wedged or not: what the wedges fill and their kerfs is open."""
+    rail, thick, leg = some(chance, 40, 140), some(chance, 16, 40), some(chance, 40, 80)
+    asked = {"style": "through", "thickness": some(chance, 4, thick / 2), "tenons": chance.choice([1, 2])}
+    wedged = chance.random() < 0.5
+    asked |= {"hold": "wedged" if wedged else "glued"}
+    first = part("rail", 300, rail, thick, "front", "up", (0, 0, 60))
+    second = part("leg", rail + 120, leg, leg, "front", "right", (300, (thick - leg) / 2, 0))
+    now = joined("mortise_and_tenon", first, second, "right", **asked)
+    flare = min(4.0, round(leg / 8, 1)) if wedged else 0.0
+    open_at = asked["tenons"] * asked["thickness"] * (leg * flare + (2 * 0.75 * leg * 1.0 if wedged else 0.0))
+    return now, 300 * rail * thick + (rail + 120) * leg * leg - open_at, {}
 
 
-def test_prices_leave_no_filling_that_is_known_worth_more_than_its_board():
-    boards, blanks = cases.sets(4, 3)
-    planner = Planner(boards, blanks, KERFS)
-    fillings = Fillings(planner.encoded.case, planner.encoded.counts, PLACING, 1, 400)
-    for _ in range(3):
-        fillings.add(fillings.look(list(fillings.known.values())).found)
-    known = list(fillings.known.values())
-    prices, short = fillings._relaxed(known)
-    assert short.min() > -1e-3
-    assert (prices > -1e-6).all()
-    assert (prices < planner.encoded.case.sizes[:, 2] + 1e-3).all()
-    worth_of = [float((prices * f.count).sum()) - f.scattered for f in known]
-    most = [max(w for w, f in zip(worth_of, known, strict=True) if f.board == b) for b in range(4)]
-    parted = sum(most) + float((planner.encoded.counts * (planner.encoded.case.sizes[:, 2] - prices)).sum())
-    assert fillings.together(known)[1] <= parted + 1e-3  # the dual programme's bound
+def rodded(chance):
+    """Two parts bored for one rod."""
+    one, other, rod = some(chance, 12, 40), some(chance, 12, 40), some(chance, 5, 12)
+    asked = {"diameter": rod, "play": 0.2, "along": some(chance, 40, 300), "across": some(chance, 12, 38)}
+    asked |= {"deep": some(chance, 5, other)}
+    first = part("one", 400, 50, one, "right", "back")
+    second = part("other", 500, 50, other, chance.choice(["right", "left"]), "back", (one + 20, 0, -40))
+    bored = DOZEN * ((rod + 0.2) / 2) ** 2
+    whole = 400 * 50 * one + 500 * 50 * other - bored * (one + asked["deep"])
+    return joined("shared_rod", first, second, "right", **asked), whole, {"one": (400 * 50 - bored) * one}
 
 
-def test_the_same_work_gives_the_same_layout_with_a_thread_beside():
-    boards, blanks = cases.sets(3, 2, lengths=cases.LONG, widths=cases.WIDE)
-    found = []
-    for _ in range(2):
-        planner = Planner(boards, blanks, KERFS, seed=3)
-        while planner.rounds < 12_000:
-            planner.advance(400, planner.rounds / 12_000)
-        found.append(planner.layout())
-        assert planner.fillings_known > 50
-    assert found[0] == found[1]
-    hold_to_account(found[0], boards, blanks)
+def toed(chance):
+    """A stud toed to a plate: pilots are sheared prisms, as deep as the nails go."""
+    thick, wide, long = some(chance, 25, 60), some(chance, 40, 120), some(chance, 40, 80)
+    asked = {"long": long, "nail": 3.0, "lean": some(chance, 20, 40)}
+    first = part("stud", 400, wide, thick, "front", "right", (0, 0, 80))
+    second = part("plate", 500, thick + 120, 80, "up", "back", (-100, -60, 0))
+    up = round(long / 3, 1)
+    lean = math.radians(asked["lean"])
+    bored = DOZEN * 1.05**2 * max(2, math.ceil(wide / 40))
+    over, into = up * math.tan(lean), long * math.cos(lean) - up
+    blanks = 400 * wide * thick + 500 * (thick + 120) * 80
+    return joined("toed_nails", first, second, "down", **asked), blanks - bored * into - bored * over, {}
 
 
-def test_a_second_search_beside_counts_where_it_comes_further():
-    boards, blanks = cases.sawn(30, 180, 4, loose=True)
-    steps = [i / 12 for i in range(12)]
-    paired, first, second = (
-        Planner(boards, blanks, KERFS, seed, paired=two) for seed, two in ((1, True), (1, False), (2, False))
-    )
-    for share in steps:
-        for planner in (paired, first, second):
-            planner.advance(40, share)
-    assert paired.progress.placed == max(first.progress.placed, second.progress.placed)
-    assert first.progress.placed != second.progress.placed
-    assert paired.layout() in (first.layout(), second.layout())
-    hold_to_account(paired.layout(), boards, blanks)
+KINDS = (tapered, lapped, mitred, tusked, through, rodded, toed)
+
+
+@pytest.mark.parametrize("kind", KINDS, ids=[k.__name__ for k in KINDS])
+def test_soak_mates_fill_each_other(kind):
+    chance, held, told = random.Random(kind.__name__), 0, 0
+    while held < RUNS:
+        now, whole, left = kind(chance)
+        if not now.joints.joints:
+            told += 1
+            assert refusal(now).rstrip().endswith("."), refusal(now)
+            assert told < 40 * RUNS, "hardly any can be made"
+            continue
+        held += 1
+        found = read(parts_obj.text(now))
+        for body in found.values():
+            assert_closed(body)
+        # the half of a pilot that runs out at a stud's end is open on one side only: its corners are on the grid
+        near = 2e-4 if kind is toed else 2e-6
+        assert sum(map(volume, found.values())) == pytest.approx(whole, rel=near)
+        for name, mm3 in left.items():
+            assert volume(found[name]) == pytest.approx(mm3, rel=5e-6)
+        one, other = found.values()
+        assert shared(one, other, {}) == pytest.approx(0, abs=0.5)
+
+
+def test_soak_breadboards_have_room_for_the_year_and_no_more():
+    """At the middle of the thickness: the panel's tongue and tenons, and in the breadboard what is left round them, by hand."""
+    chance, held = random.Random("breadboards"), 0
+    while held < RUNS:
+        wide, thick, deep = some(chance, 200, 900), some(chance, 14, 40), some(chance, 50, 120)
+        staves, clear = chance.choice([1, 3, 5, 7]), some(chance, 0.5, 2)
+        asked = {"staves": staves, "clearance": clear, "thickness": some(chance, 4, thick / 2), "pegs": "glued in the middle only"}
+        first = part("top", 600, wide, thick, "up", "back")
+        now = joined("breadboard_end", first, part("end", wide, deep, thick, "up", "left", (600, 0, 0)), "right", **asked)
+        if not now.joints.joints:
+            assert refusal(now).rstrip().endswith(".")
+            continue
+        held += 1
+        figures = now.joints.joints[0].figures
+        found = read(parts_obj.text(now))
+        for body in found.values():
+            assert_closed(body)
+        long = round(2 / 3 * deep, 1)
+        haunch, pitch = round(long / 3, 1), wide / staves
+        tenon = round(0.6 * pitch, 1)
+        middles = [(n + 0.5) * pitch for n in range(staves)]
+        kept = [rect(0, 0, 600, wide), rect(600, 10, 600 + haunch, wide - 10)]
+        kept += [rect(600, y - tenon / 2, 600 + long, y + tenon / 2) for y in middles]
+        at = thick / 2
+        top, end = section(found["top"], at), section(found["end"], at)
+        assert top.symmetric_difference(union_all(kept)).area == pytest.approx(0, abs=0.05)
+        assert top.intersection(end).area == pytest.approx(0, abs=1e-3)
+        # to the sides of each tenon the breadboard is open by its slots, outward and inward; the middle one is tight
+        for n, y in enumerate(middles, 1):
+            out, into = figures[f"slot out {n}"], figures[f"slot in {n}"]
+            below, above = (out, into) if y < wide / 2 else (into, out)
+            deep_in = 600 + (haunch + long) / 2 + 0.5
+            gaps = rect(deep_in, y - tenon / 2 - below, deep_in + 0.1, y + tenon / 2 + above).difference(top)
+            assert gaps.intersection(end).area == pytest.approx(0, abs=1e-3)
+            beyond = rect(deep_in, y - tenon / 2 - below - 0.5, deep_in + 0.1, y + tenon / 2 + above + 0.5).intersection(end)
+            assert beyond.area == pytest.approx(0.1, abs=1e-3)
+            if n == (staves + 1) / 2:
+                assert (out, into) == (0, 0)
+        assert box(found["end"])[1][1] == pytest.approx(wide)
+
+
+def test_pegs_of_a_breadboard_stand_still_while_the_panel_moves():
+    """A round hole in the middle; else a slot in the tenon that reaches outward by what the tenon comes in, and inward by what it goes out."""
+    first = part("top", 600, 500, 22, "up", "back")
+    now = joined("breadboard_end", first, part("end", 500, 90, 22, "up", "left", (600, 0, 0)), "right", staves=5)
+    (joint,) = now.joints.joints
+    slots = [c for c in joint.cuts if c.part == "top" and len(c.outline) == 12]
+    holes = [c for c in joint.cuts if c.part == "end" and len(c.outline) == 12]
+    assert len(slots) == len(holes) == 5
+    for n, (slot, y) in enumerate(zip(slots, (50, 150, 250, 350, 450), strict=True), 1):
+        low, high = (f(p[1] for p in slot.outline) for f in (min, max))
+        flat = 4.0 * math.cos(math.pi / 12)  # a circle of twelve corners, half a step turned, is so high
+        out, into = joint.figures[f"slot out {n}"], joint.figures[f"slot in {n}"]
+        below, above = (into, out) if n <= 3 else (out, into)
+        assert (low, high) == (pytest.approx(y - flat - below, abs=1e-6), pytest.approx(y + flat + above, abs=1e-6))

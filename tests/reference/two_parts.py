@@ -6,8 +6,10 @@ from nullah.core.document_pieces import AddPart, Designed
 from nullah.core.plan import plan
 
 
-def part(name, length, width, thickness, face, upper, at=(0, 0, 0)):
-    return AddPart(id=name, label=name, length=length, width=width, thickness=thickness, face=face, upper=upper, at=at)
+def part(name, length, width, thickness, face, upper, at=(0, 0, 0), **more):
+    return AddPart(
+        id=name, label=name, length=length, width=width, thickness=thickness, face=face, upper=upper, at=at, **more
+    )
 
 
 def joined(family, first, second, way, **asked):

@@ -51,6 +51,8 @@ class Ask:
         Raises:
             BadAnswer: it does not.
         """
+        if self.type == "whole" and isinstance(value, float) and value.is_integer():
+            value = int(value)  # a whole number that went by way of JSON or a field of numbers
         if not _FITS.get(self.type, _is_number)(self, value):
             raise BadAnswer(f"{self.words.capitalize()}: {_WANTED[self.type].format(options=', '.join(self.options))}.")
         if self.type in ("length", "number"):

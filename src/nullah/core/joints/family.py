@@ -20,11 +20,19 @@ from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed, Point3
 AT_EDGE = 1.0  # mm from an edge that a part lies at it still
 Span = tuple[float, float]
 Block = tuple[Span, Span, Span]  # along the frame's x, y and z
+Grows = Callable[
+    [str, str, float], Span
+]  # a part, its species, a width -> mm to the driest and to the wettest of the year
 OPPOSITE = {"left": "right", "right": "left", "front": "back", "back": "front", "up": "down", "down": "up"}
 
 
 class NoJoint(ValueError):
     """Sizes that leave no room for the joint; the message says which to change."""
+
+
+def still(part: str, wood: str, width: float) -> Span:
+    """What does not move: 0 mm to the driest and to the wettest."""
+    return 0.0, 0.0
 
 
 @frozen
@@ -173,6 +181,12 @@ class Look(Protocol):
 
     def face(self, part: str) -> str:
         """Which way its face looks."""
+
+    def grows(self, part: str, width: float) -> Span:
+        """How far a width of a part moves from how it is made to the driest and to the wettest of the year, mm."""
+
+    def ease(self, part: str) -> str:
+        """How its wood works: soft, middling or hard."""
 
     def others(self) -> tuple[JointDesign, ...]:
         """The other joints of the piece."""

@@ -1,41 +1,52 @@
-"""Mortise and tenon: blind, through or stub; shoulders all round or on the seen sides only; two that meet in a leg.
+"""Mortise and tenon: blind, through, stub or stepped; single or double, haunched, wedged or drawn up by a peg; shoulders all round or
+on the seen sides only; two that meet in a leg.
 
 The mortise is as wide as the chisel nearest to a third of the tenoned part (common practice, no source).
 """
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from nullah.core.ask import Ask
-from nullah.core.design import JointDesign
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import (
-    OPPOSITE,
-    Block,
-    Joins,
-    Look,
-    NoJoint,
-    School,
-    Span,
-    axis_of,
-    block_cut,
-    marked_faces,
-    own_axis,
-    own_point,
-    side_of,
-    with_span,
-)
+from nullah.core.joints.family import Block, Joins, Look, NoJoint, School, axis_of, marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Setting
+from nullah.core.joints.tenon import (
+    THINNEST,
+    across_of,
+    alike,
+    along_of,
+    blocks,
+    kept_from_others,
+    kerfs,
+    met,
+    mitre,
+    shoulders,
+    sockets,
+    whole,
+)
+from nullah.core.joints.tenon_features import MOST_FLARE, formed, peg_holes, pegged, wedged
 from nullah.core.measure import at_least, marked
-from nullah.core.shapes.cut import Cut, Placed
+from nullah.core.shapes.cut import Placed
 
 EDGE_SHOULDER = 5.0  # mm at the edges of a tenon (common practice: 3 to 5)
 END_SHOULDER = 12.0  # mm beside the mate's end, so that the mortise does not break out there (common practice)
 NEAR_END = 20.0  # mm: nearer than this to its mate's end a tenon takes the larger shoulder
 DEEP = 2 / 3  # of the mate: a blind tenon (common practice)
 STUB = 1 / 3  # of the mate: a stub tenon
-SPARE = 1.0  # mm a blind mortise is deeper than its tenon is long (common practice)
 WALL = 5.0  # mm of wood beside a mortise (common practice, as beside a groove)
-THINNEST = 3.0  # mm of tenon
+HAUNCH = 1 / 3  # of the tenon's length (common practice)
+CHOPPED = 19.0  # mm a stepped mortise is chopped before it is bored (3/4", common practice)
+DRAW = {
+    "soft": 1.5,
+    "middling": 1.5,
+    "hard": 1.0,
+}  # mm the hole in the tenon lies nearer its shoulder (common practice)
+FROM_FACE = 1.5  # diameters of a peg from the face of the mate to its middle, at the least (common practice)
+TWO_PEGS = 60.0  # mm of tenon from which two pegs are wanted (common practice)
+FLARE = 1 / 8  # of the mate's depth: how far a wedged mortise opens at either end
+HELD = ("glued", "drawbored", "drawbored and glued", "wedged")
 
 
 @frozen
@@ -52,6 +63,12 @@ class MortiseAndTenon:
             "the longer tenon of the two",
             "Both hold; keep to the one your hands know.",
         ),
+        School(
+            "order",
+            "Are the mortises cut first, or the tenons?",
+            "a tenon is thinned to fit more easily than a mortise is made wider",
+            "The second is traced from the first either way, so that both fit.",
+        ),
     )
     home: str = "glued"
     joins: Joins = Joins(
@@ -60,9 +77,15 @@ class MortiseAndTenon:
     )
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (
-        Ask("style", "how deep the tenon goes", "choice", "blind", options=("blind", "through", "stub")),
+        Ask("style", "how deep the tenon goes", "choice", "blind", options=("blind", "through", "stub", "stepped")),
         Ask("shoulders", "where the tenon has shoulders", "choice", "all round", options=("all round", "seen sides")),
         Ask("meeting", "where two tenons meet", "choice", "mitred", options=("mitred", "staggered")),
+        Ask("order", "which half is cut first", "choice", "mortises", options=("mortises", "tenons")),
+        Ask("hold", "how it is held", "choice", "glued", options=HELD),
+        Ask("tenons", "how many stand side by side in its width", "whole", 1, 1, 2),
+        Ask("haunched", "a haunch at the upper shoulder, against twist", "yesno", False),
+        Ask("peg", "diameter of a peg", "length", 8.0, 3.0, 20.0),
+        Ask("draw", "how much nearer the shoulder the tenon's hole lies; 0: by the wood", "length", 0.0, 0.0, 4.0),
         Ask("length", "length of the tenon; 0: as its depth says", "length", 0.0, 0.0, 500.0),
         Ask("thickness", "thickness of the tenon; 0: the chisel nearest to a third", "length", 0.0, 0.0, 100.0),
         Ask("upper_shoulder", "shoulder at the upper edge; 0: as suits", "length", 0.0, 0.0, 500.0),
@@ -70,20 +93,14 @@ class MortiseAndTenon:
     )
 
     def figure(self, name: str, look: Look) -> float:
-        """thickness, shoulder (on the face), length, natural (met by none), reach, upper shoulder, lower shoulder, width; mm; ``asks
-        meeting`` is 1 where it meets another."""
+        """thickness, shoulder (on the face), length, natural (met by none), reach, upper and lower shoulder, width, count, between (two
+        tenons), step, first stage, haunch, peg, pegs, peg in, draw, flare; mm, and counts; ``asks meeting`` is 1 where it meets
+        another, ``asks order`` always."""
         if name == "reach":
             return look.figure("length")
-        found = {
-            "thickness": _thickness,
-            "shoulder": _shoulder,
-            "length": _length,
-            "natural": _natural,
-            "upper shoulder": lambda at: _edge(at, True),
-            "lower shoulder": lambda at: _edge(at, False),
-            "width": _width,
-            "asks meeting": _meets_alike,
-        }.get(name)
+        if name == "asks order":
+            return 1.0
+        found = _FIGURES.get(name)
         if found is None:
             raise NoJoint(f"A tenon has no {name}.")
         return found(look)
@@ -92,12 +109,16 @@ class MortiseAndTenon:
         """The joint laid out."""
         joint = look.joint
         first, second = look.stands(joint.first), look.stands(joint.second)
-        tenon = _tenon(look)
-        cuts = [*_shoulders(look, first, tenon), *_mitre(look, first, tenon), _mortise(look, second, tenon)]
+        tenon, made = whole(look), blocks(look)
         a, b = look.label(joint.first), look.label(joint.second)
+        if look.asked("hold") == "wedged" and not _goes_through(look):
+            raise NoJoint(f"The tenon of {a} ends inside {b}: wedges are driven where it comes through.")
+        flare = look.figure("flare")
+        holes = sockets(look, second, made, flare)
+        cuts = [*shoulders(look, first, made), *mitre(look, first, tenon), *holes]
         thick, long, width = (look.figure(n) for n in ("thickness", "length", "width"))
         shoulder, upper = look.figure("shoulder"), look.figure("upper shoulder")
-        low, high = look.bare(joint.first)[_across(look)[0]]
+        low, high = look.bare(joint.first)[across_of(look)[0]]
         lower = max(0.0, high - low - upper - width)  # which is what the others leave, also where they are held as cut
         figures = {
             "thickness": thick,
@@ -106,12 +127,9 @@ class MortiseAndTenon:
             "shoulder": shoulder,
             "upper shoulder": upper,
             "lower shoulder": lower,
-            "mortise depth": cuts[-1].depth,
+            "mortise depth": max(c.depth for c in holes),
         }
-        through = look.asked("style") == "through"
-        seen = shoulder <= 0 or look.asked("shoulders") == "seen sides"
-        met = _met(look)
-        settings = (
+        settings = [
             Setting("mortise gauge", thick, "", (joint.first, joint.second), f"tenon and mortise of {a}"),
             Setting("mortise gauge, nearer pin", shoulder, "", (joint.first,), f"from the face of {a}"),
             Setting("knife and square", long, "", (joint.first,), f"shoulder of {a}, from its end"),
@@ -120,34 +138,59 @@ class MortiseAndTenon:
                 for which, mm in (("upper", upper), ("lower", lower))
                 if mm > 1e-9
             ),
-            Setting("depth mark on the chisel", cuts[-1].depth, "", (joint.second,), f"mortise for {a}"),
-        )
-        steps = (
-            f"Knife the shoulders of {a} {marked(long)} from the end all round; "
-            f"gauge the tenon {marked(thick)} thick from the face.",
-            f"Mark the mortise on {b} from the tenon's own width; "
-            f"chop it {'from both faces to the middle' if through else 'to the mark'}.",
-            "Saw the cheeks beside the line, then the shoulders; leave a shade at the cheek and pare to the gauge line.",
-            *(("The tenon has no shoulder at its hidden side: that face is the face of the part.",) if seen else ()),
-            *(
-                (f"Mitre the tip at 45 degrees where it meets the tenon of {look.label(met[0].first)}.",)
-                if met and _alike(look, met[0]) and look.asked("meeting") == "mitred"
-                else ()
-            ),
-            "Fit by hand: a shade fat, thinned to fit; the shoulder closes all round before the tenon touches the bottom.",
-        )
+            Setting("depth mark on the chisel", holes[0].depth, "", (joint.second,), f"mortise for {a}"),
+        ]
+        steps = _in_order(look, a, b)
+        checks = list(_checks(look, second, tenon))
+        for told in (formed(look, a, b), wedged(look, a, b, flare), pegged(look, a, b)):
+            figures |= told.figures
+            settings += told.settings
+            steps[told.at : told.at] = told.steps
+            checks += told.checks
+        if flare:
+            cuts += kerfs(look, first, made[: int(look.figure("count"))])
+        cuts += peg_holes(look, first, second, tenon)
         return JointPlan(
             joint.id,
             self.name,
             f"Tenon of {a} in {b}",
             (joint.first, joint.second),
-            settings,
-            steps,
-            _checks(look, second, tenon),
+            tuple(settings),
+            tuple(steps),
+            tuple(checks),
             marked_faces(cuts, {p.id: p for p in (first, second)}, look.label),
             figures=figures,
             cuts=tuple(cuts),
         )
+
+
+def _goes_through(look: Look) -> bool:
+    return look.asked("style") in ("through", "stepped")
+
+
+def _in_order(look: Look, a: str, b: str) -> list[str]:
+    """Marking and cutting, the half that is cut first before the other."""
+    thick, long = look.figure("thickness"), look.figure("length")
+    seen = look.figure("shoulder") <= 0 or look.asked("shoulders") == "seen sides"
+    others = met(look)
+    through = _goes_through(look)
+    chop = f"chop it {'from both faces to the middle' if through else 'to the mark'}."
+    knife = f"Knife the shoulders of {a} {marked(long)} from the end all round; gauge the tenon {marked(thick)} thick from the face."
+    saw = "Saw the cheeks beside the line, then the shoulders; leave a shade at the cheek and pare to the gauge line."
+    if look.asked("order") == "tenons":
+        cutting = [
+            knife,
+            saw,
+            f"Mark the mortise on {b} from the tenon as it is sawn, its shoulder square to {b}; {chop}",
+        ]
+    else:
+        cutting = [knife, f"Mark the mortise on {b} from the tenon's own width; {chop}", saw]
+    if seen:
+        cutting.append("The tenon has no shoulder at its hidden side: that face is the face of the part.")
+    if others and alike(look, others[0]) and look.asked("meeting") == "mitred":
+        cutting.append(f"Mitre the tip at 45 degrees where it meets the tenon of {look.label(others[0].first)}.")
+    fit = "Fit by hand: a shade fat, thinned to fit; the shoulder closes all round before the tenon touches the bottom."
+    return [*cutting, fit]
 
 
 def _thickness(look: Look) -> float:
@@ -173,34 +216,18 @@ def _edge(look: Look, upper: bool) -> float:
     if not upper and look.asked("shoulders") == "seen sides":
         return 0.0
     first = look.bare(look.joint.first)
-    across, up = _across(look)
+    across, up = across_of(look)
     mate = look.bare(look.joint.second)[across]
     own = first[across]
     high = (own[1] if up else own[0]) if upper else (own[0] if up else own[1])
     beside = min(abs(high - mate[0]), abs(high - mate[1]))
-    mates_length = _along(look, look.joint.second) == across
+    mates_length = along_of(look, look.joint.second) == across
     least = END_SHOULDER if mates_length and beside < NEAR_END else EDGE_SHOULDER
     return min(least, (own[1] - own[0]) / 4)
 
 
-def _across(look: Look) -> tuple[int, bool]:
-    """The axis that the tenon's width lies along, and whether its upper edge is at the high end."""
-    placed = look.joint.first
-    axis, sign = _up_of(look, placed)
-    return axis, sign > 0
-
-
-def _up_of(look: Look, part: str) -> tuple[int, int]:
-    return axis_of(look.up(part))
-
-
-def _along(look: Look, part: str) -> int:
-    """The axis that a part's length lies along."""
-    return 3 - axis_of(look.up(part))[0] - axis_of(look.face(part))[0]
-
-
 def _width(look: Look) -> float:
-    across, _ = _across(look)
+    across, _ = across_of(look)
     low, high = look.bare(look.joint.first)[across]
     width = high - low - look.figure("upper shoulder") - look.figure("lower shoulder")
     if width < THINNEST:
@@ -208,46 +235,19 @@ def _width(look: Look) -> float:
     return width
 
 
-def _met(look: Look) -> tuple[JointDesign, ...]:
-    """Other tenons that would run into this one in the part they both go into, were neither kept from it."""
-    mine = look.joint
-    own = tenon_block(look, mine, look.figure("natural"))
-    found = []
-    for other in look.others():
-        if other.family != mine.family or other.second != mine.second or axis_of(other.way)[0] == axis_of(mine.way)[0]:
-            continue
-        theirs = tenon_block(look, other, look.figure("natural", other.id))
-        if all(min(a[1], b[1]) - max(a[0], b[0]) > 1e-6 for a, b in zip(own, theirs, strict=True)):
-            found.append(other)
-    return tuple(found)
-
-
 def _meets_alike(look: Look) -> float:
     """1 where it meets another that lies as it does, else 0."""
-    return float(any(_alike(look, other) for other in _met(look)))
-
-
-def _alike(look: Look, other: JointDesign) -> bool:
-    """Whether the other lies as this one does, so that the two can be mitred: its width along the same axis."""
-    return axis_of(look.up(other.first))[0] == axis_of(look.up(look.joint.first))[0]
-
-
-def _staggered(look: Look) -> tuple[bool, bool]:
-    """Whether this tenon is one of two that pass each other, and whether it is the upper one."""
-    met = [o for o in _met(look) if _alike(look, o)]
-    if not met or look.asked("meeting") != "staggered":
-        return False, False
-    return True, look.joint.id < min(o.id for o in met)
+    return float(any(alike(look, other) for other in met(look)))
 
 
 def _natural(look: Look) -> float:
     """How long the tenon would be if it met no other."""
     joint = look.joint
-    if _along(look, joint.first) != axis_of(joint.way)[0]:
+    if along_of(look, joint.first) != axis_of(joint.way)[0]:
         raise NoJoint(f"The tenon of {look.label(joint.first)} is at its end: it cannot go {joint.way}.")
     deep = look.across(joint.second, joint.way)
     style = look.asked("style")
-    if style == "through":
+    if style in ("through", "stepped"):
         return deep
     asked = float(look.asked("length"))
     if asked and asked > deep - THINNEST:
@@ -255,131 +255,6 @@ def _natural(look: Look) -> float:
             f"A tenon of {marked(asked)} goes through {look.label(joint.second)}, {marked(deep)}; make it shorter or a through one."
         )
     return asked or deep * (STUB if style == "stub" else DEEP)
-
-
-def _length(look: Look) -> float:
-    """The tenon's length: mitred it goes no further than the far cheek of the one it meets; one that lies otherwise it stops short of,
-    the later of the two."""
-    wanted = look.figure("natural")
-    joint = look.joint
-    axis, sign = axis_of(joint.way)
-    shoulder = look.bare(joint.first)[axis][1 if sign > 0 else 0]
-    for other in _met(look):
-        near, far = tenon_block(look, other, 0.0)[axis]
-        if _alike(look, other):
-            if look.asked("meeting") == "mitred":
-                wanted = min(wanted, far - shoulder if sign > 0 else shoulder - near)
-        elif joint.id > other.id:
-            wanted = min(wanted, (near - shoulder if sign > 0 else shoulder - far) - SPARE)
-    if wanted < THINNEST:
-        raise NoJoint(
-            f"The tenon of {look.label(joint.first)} has no room in {look.label(joint.second)} beside the others there."
-        )
-    return wanted
-
-
-def cheeks(look: Look, joint: JointDesign) -> Span:
-    """Where a tenon's cheeks lie along the axis of its thickness."""
-    face, sign = axis_of(look.face(joint.first))
-    low, high = look.bare(joint.first)[face]
-    shoulder, thick = look.figure("shoulder", joint.id), look.figure("thickness", joint.id)
-    return (high - shoulder - thick, high - shoulder) if sign > 0 else (low + shoulder, low + shoulder + thick)
-
-
-def tenon_block(look: Look, joint: JointDesign, long: float) -> Block:
-    """A tenon as a block of the frame, ``long`` mm from its shoulder to its tip."""
-    axis, sign = axis_of(joint.way)
-    across, up = axis_of(look.up(joint.first))
-    bare = look.bare(joint.first)
-    along = (bare[axis][1], bare[axis][1] + long) if sign > 0 else (bare[axis][0] - long, bare[axis][0])
-    upper, width = look.figure("upper shoulder", joint.id), look.figure("width", joint.id)
-    low, high = bare[across]
-    wide = (high - upper - width, high - upper) if up > 0 else (low + upper, low + upper + width)
-    block = with_span(with_span(bare, axis, along), across, wide)
-    return with_span(block, 3 - axis - across, cheeks(look, joint))
-
-
-def _tenon(look: Look) -> Block:
-    """This tenon; of two that pass each other its half."""
-    block = tenon_block(look, look.joint, look.figure("length"))
-    staggered, above = _staggered(look)
-    if staggered:
-        across, _ = _across(look)
-        wide = block[across]
-        middle = (wide[0] + wide[1]) / 2
-        block = with_span(block, across, (middle, wide[1]) if above else (wide[0], middle))
-    return block
-
-
-def _shoulders(look: Look, first: Placed, tenon: Block) -> list[Cut]:
-    """What is sawn off round the tenon."""
-    joint = look.joint
-    axis, _ = axis_of(joint.way)
-    across, _ = _across(look)
-    thick = 3 - axis - across
-    body = look.body(joint.first)
-    found = []
-    for k in (thick, across):
-        low, high = body[k]
-        for span, way in (((low, tenon[k][0]), _way(k, -1)), ((tenon[k][1], high), _way(k, 1))):
-            if span[1] - span[0] > 1e-6:
-                block = with_span(with_span(body, axis, tenon[axis]), k, span)
-                found.append(block_cut(first, block, way))
-    return found
-
-
-def _way(axis: int, sign: int) -> str:
-    return ("right", "back", "up")[axis] if sign > 0 else ("left", "front", "down")[axis]
-
-
-def _mitre(look: Look, first: Placed, tenon: Block) -> list[Cut]:
-    """The tip cut off where it meets another tenon: the line runs from cheek to cheek of the square in which they cross."""
-    if look.asked("meeting") != "mitred":
-        return []
-    joint = look.joint
-    axis, sign = axis_of(joint.way)
-    across, _ = _across(look)
-    thick = 3 - axis - across
-    found = []
-    for other in _met(look):
-        if not _alike(look, other):
-            continue
-        theirs = cheeks(look, other)  # along this one's axis
-        _, their_sign = axis_of(other.way)
-        # both tips lie away from both shoulders: the corner of the square farthest from them is the mitre's far end
-        far = theirs[1] if sign > 0 else theirs[0]
-        near = theirs[0] if sign > 0 else theirs[1]
-        outer = tenon[thick][1] if their_sign > 0 else tenon[thick][0]
-        inner = tenon[thick][0] if their_sign > 0 else tenon[thick][1]
-        tip = tenon[axis][1] if sign > 0 else tenon[axis][0]
-        if (tip - near) * sign <= 1e-6:
-            continue  # too short to reach the other
-        if (far - tip) * sign > 0:  # shorter than the far cheek: only what is there is cut
-            outer = inner + (outer - inner) * (tip - near) / (far - near)
-            far = tip
-        corners = [(near, inner), (far, inner), (far, outer)]
-        points = []
-        for at, over in corners:
-            point = [0.0, 0.0, 0.0]
-            point[axis], point[thick], point[across] = at, over, tenon[across][0]
-            points.append(own_point(first, (point[0], point[1], point[2])))
-        side = side_of(first, _way(across, -1))
-        drop = own_axis(first, _way(across, -1))[0]
-        i, j = (k for k in range(3) if k != drop)
-        found.append(Cut(first.id, side, tuple((p[i], p[j]) for p in points), first.size[drop]))
-    return found
-
-
-def _mortise(look: Look, second: Placed, tenon: Block) -> Cut:
-    """The mortise: as the tenon, and a little deeper where it is blind and meets no other."""
-    axis, sign = axis_of(look.joint.way)
-    mate = look.body(look.joint.second)[axis]
-    low, high = tenon[axis]
-    if look.asked("style") != "through" and not _met(look):
-        left = mate[1] - high if sign > 0 else low - mate[0]
-        spare = min(SPARE, left / 2)
-        low, high = (low, high + spare) if sign > 0 else (low - spare, high)
-    return block_cut(second, with_span(tenon, axis, (low, high)), OPPOSITE[look.joint.way])
 
 
 def _checks(look: Look, second: Placed, tenon: Block) -> tuple[Check, ...]:
@@ -401,14 +276,14 @@ def _checks(look: Look, second: Placed, tenon: Block) -> tuple[Check, ...]:
             f"the tenon of {a} is {marked(look.figure('length'))} long; at least its thickness, {marked(thick)}",
         ),
     ]
-    if look.asked("style") != "through":
+    if not _goes_through(look):
         sign = axis_of(joint.way)[1]
         behind = mate[axis][1] - tenon[axis][1] if sign > 0 else tenon[axis][0] - mate[axis][0]
         found.append(
             Check(at_least(behind, WALL), f"{marked(behind)} of {b} stays behind the mortise; at least {marked(WALL)}")
         )
-    for other in _met(look):
-        way = str(look.asked("meeting")) if _alike(look, other) else "one stops short of the other"
+    for other in met(look):
+        way = str(look.asked("meeting")) if alike(look, other) else "one stops short of the other"
         found.append(
             Check(
                 True,
@@ -418,4 +293,59 @@ def _checks(look: Look, second: Placed, tenon: Block) -> tuple[Check, ...]:
     return tuple(found)
 
 
+def _step(look: Look) -> float:
+    """What a stepped tenon loses at either edge on its way through, mm; 0 of another."""
+    return round(look.figure("width") / 6, 1) if look.asked("style") == "stepped" else 0.0
+
+
+def _between(look: Look) -> float:
+    """What lies between two tenons: a third of what both take up, mm."""
+    return look.figure("width") / 3 if look.figure("count") == 2 else 0.0
+
+
+def _haunch(look: Look) -> float:
+    return look.figure("length") * HAUNCH if look.asked("haunched") else 0.0
+
+
+def _pegs(look: Look) -> float:
+    """How many pegs: one, or two in a wide tenon; 0 where it has none."""
+    return 0.0 if "drawbored" not in str(look.asked("hold")) else 2.0 if look.figure("width") >= TWO_PEGS else 1.0
+
+
+def _peg_in(look: Look) -> float:
+    """How far the pegs lie from the face that the shoulder meets, mm: a third of the tenon's length, or as near as the wood allows."""
+    return max(look.figure("length") / 3, FROM_FACE * look.figure("peg"))
+
+
+def _draw(look: Look) -> float:
+    woods = {look.ease(p) for p in (look.joint.first, look.joint.second)}
+    return float(look.asked("draw")) or min(DRAW[w] for w in woods)
+
+
+def _flare(look: Look) -> float:
+    if look.asked("hold") != "wedged":
+        return 0.0
+    return round(min(MOST_FLARE, FLARE * look.across(look.joint.second, look.joint.way)), 1)
+
+
+_FIGURES: dict[str, Callable[[Look], float]] = {
+    "thickness": _thickness,
+    "shoulder": _shoulder,
+    "length": lambda look: kept_from_others(look, look.figure("natural")),
+    "natural": _natural,
+    "upper shoulder": lambda look: _edge(look, True),
+    "lower shoulder": lambda look: _edge(look, False),
+    "width": _width,
+    "asks meeting": _meets_alike,
+    "count": lambda look: float(look.asked("tenons")),
+    "between": _between,
+    "step": _step,
+    "first stage": lambda look: min(CHOPPED, look.figure("length") / 2),
+    "haunch": _haunch,
+    "peg": lambda look: float(look.asked("peg")),
+    "pegs": _pegs,
+    "peg in": _peg_in,
+    "draw": _draw,
+    "flare": _flare,
+}
 MORTISE_AND_TENON = MortiseAndTenon()

@@ -17,14 +17,17 @@ from nullah.core.joints.family import (
     depth_of_the_set,
     marked_faces,
     own_axis,
+    side_of,
     with_span,
 )
 from nullah.core.joints.grooves import check_depth, depth_in
 from nullah.core.joints.housing import FROM_SHOW_EDGE, STOPS, into_end_grain, short_of, stopped_short, taken_off
 from nullah.core.joints.plan import Check, JointPlan, Setting
+from nullah.core.joints.tenon import way_of
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
 
+MOST_TAPER = 1 / 50  # of the length (common practice, no source)
 STOUT = 0.5  # of the thickness: what is left of a tail at its neck at the least (common practice, no source)
 
 
@@ -47,21 +50,23 @@ class SlidingDovetail:
     asks: tuple[Ask, ...] = (
         Ask("depth", "how deep the socket is; 0: a third of the thickness", "length", 0.0, 0.0, 200.0),
         Ask("slope", "slope of the tail, 1 to so many", "number", 7.0, 3.0, 12.0),
+        Ask("taper", "how much narrower tail and socket are where they end, to draw tight", "length", 0.0, 0.0, 10.0),
         *STOPS[:2],
     )
 
     def figure(self, name: str, look: Look) -> float:
-        """depth and reach (the same in all of its set), width of the tail at its end, neck at the second's face, slope, stop; mm."""
+        """depth and reach (the same in all of its set), width of the tail at its end, neck at the second's face, slope, stop,
+        taper; mm."""
         if name in ("depth", "reach"):
             return depth_of_the_set(look, depth_in)
         if name == "width":
             return look.thickness(look.joint.first)
-        if name in ("slope", "stop"):
+        if name in ("slope", "stop", "taper"):
             return float(look.asked(name))
         if name == "neck":
             wide, depth, run = (look.figure(n) for n in ("width", "depth", "slope"))
             neck = wide - 2 * depth / run
-            if neck <= 0:
+            if neck - look.figure("taper") <= 0:
                 tail = look.label(look.joint.first)
                 raise NoJoint(f"Nothing is left of the tail of {tail} at its neck: less deep, or less steep, it holds.")
             return neck
@@ -73,8 +78,9 @@ class SlidingDovetail:
         host, mate = look.stands(joint.second), look.stands(joint.first)
         a, b = look.label(joint.first), look.label(joint.second)
         depth, wide, neck, run, stop = (look.figure(n) for n in ("depth", "width", "neck", "slope", "stop"))
-        socket = _socket(look, host, wide - neck)
-        tail = (*_slopes(look, mate), *taken_off(look, stop, 0.0))
+        taper = look.figure("taper")
+        socket = _socket(look, host, wide - neck, taper)
+        tail = (*_slopes(look, mate, taper), *taken_off(look, stop, 0.0))
         bevel = Setting(
             "bevel", None, f"1 : {run:g}", (joint.second, joint.first), f"walls of the socket, slopes of {a}"
         )
@@ -88,7 +94,10 @@ class SlidingDovetail:
         ]
         checks = [
             check_depth(depth, look.across(joint.second, joint.way), b),
-            Check(at_least(neck, STOUT * wide), f"neck {marked(neck)} of {marked(wide)}; at least half of it"),
+            Check(
+                at_least(neck - taper, STOUT * wide),
+                f"neck {marked(neck - taper)} of {marked(wide)}; at least half of it",
+            ),
             Check(STEEPEST - 1e-9 <= run <= SHALLOWEST + 1e-9, f"slope 1 : {run:g}; between 1 : 5 and 1 : 10"),
         ]
         settings = [
@@ -103,6 +112,20 @@ class SlidingDovetail:
             bevel,
             Setting("marking gauge", depth, "", (joint.first,), f"shoulders of {a}"),
         ]
+        if taper:
+            slim = f"{a} on its face side, and of the socket's wall there, from the {look.asked('edge')} end"
+            settings.append(Setting("rule", taper, "", (joint.first, joint.second), f"taper of {slim}"))
+            steps.insert(
+                4,
+                f"Lean that wall and that slope alike, {marked(taper)} in their length: it goes in loose and draws tight at the end.",
+            )
+            most = MOST_TAPER * _run(look)
+            checks.append(
+                Check(
+                    at_least(most, taper),
+                    f"taper {marked(taper)}; no more than {marked(most)}, or it tightens at one end only",
+                )
+            )
         if stop:
             edge = str(look.asked("edge"))
             from_edge = short_of(look, stop, edge)
@@ -122,13 +145,34 @@ class SlidingDovetail:
             tuple(steps),
             tuple(checks),
             marked_faces((socket, *tail), {host.id: host, mate.id: mate}, look.label),
-            figures={"depth": depth, "width": wide, "neck": neck, "slope": run, **({"stop": stop} if stop else {})},
+            figures={
+                "depth": depth,
+                "width": wide,
+                "neck": neck,
+                "slope": run,
+                **({"taper": taper} if taper else {}),
+                **({"stop": stop} if stop else {}),
+            },
             cuts=(socket, *tail),
         )
 
 
-def _socket(look: Look, host: Placed, lost: float) -> Cut:
-    """What is taken out of the second: as wide as the tail at its floor, narrower by ``lost`` at its mouth."""
+def _run(look: Look) -> float:
+    """How long tail and socket are, mm."""
+    axis, _ = _runs(look)
+    low, high = look.body(look.joint.first)[axis]
+    return high - low
+
+
+def _runs(look: Look) -> tuple[int, int]:
+    """The axis of the frame that the tail slides along, and whether it ends at its high end (1) or its low one (-1)."""
+    axis = 3 - axis_of(look.joint.way)[0] - axis_of(look.face(look.joint.first))[0]
+    return axis, axis_of(str(look.asked("edge")))[1]
+
+
+def _socket(look: Look, host: Placed, lost: float, taper: float) -> Cut:
+    """What is taken out of the second: as wide as the tail at its floor, narrower by ``lost`` at its mouth; at its end narrower by
+    ``taper`` on the side of the tail's face."""
     joint = look.joint
     body = look.body(joint.first)
     if stop := look.figure("stop"):
@@ -139,23 +183,32 @@ def _socket(look: Look, host: Placed, lost: float) -> Cut:
     whole = block_cut(
         host, with_span(body, axis, (high - reach, high) if sign > 0 else (low, low + reach)), OPPOSITE[joint.way]
     )
-    across, _ = own_axis(host, look.face(joint.first))
+    across, outward = own_axis(host, look.face(joint.first))
     if across == SIDES[whole.side][0]:
         raise NoJoint(
             f"{look.label(joint.first)} lies flat on {look.label(joint.second)}: an end or an edge of it is dovetailed."
         )
     which = [k for k in range(3) if k != SIDES[whole.side][0]].index(across)
-    middle = (min(p[which] for p in whole.outline) + max(p[which] for p in whole.outline)) / 2
+    spans = [(min(p[k] for p in whole.outline), max(p[k] for p in whole.outline)) for k in (0, 1)]
+    middle = sum(spans[which]) / 2
+    runs, ends_high = _runs(look)
+    _, along = own_axis(host, way_of(runs, ends_high))
+    near, far = spans[1 - which] if along > 0 else spans[1 - which][::-1]
+    share = abs(far - near) / _run(look)  # of the taper, where it stops short
 
-    def narrowed(p: Point) -> Point:
+    def narrowed(p: Point, by: float) -> Point:
         at = [*p]
-        at[which] -= lost / 2 if at[which] > middle else -lost / 2
+        high_wall = at[which] > middle
+        at[which] += -by if high_wall else by
+        if taper and high_wall == (outward > 0):
+            at[which] -= outward * taper * share * (p[1 - which] - near) / (far - near)
         return at[0], at[1]
 
-    return replace(whole, outline=tuple(map(narrowed, whole.outline)), far=whole.outline)
+    mouth, floor = (tuple(narrowed(p, by) for p in whole.outline) for by in (lost / 2, 0.0))
+    return replace(whole, outline=mouth, far=floor)
 
 
-def _slopes(look: Look, mate: Placed) -> tuple[Cut, Cut]:
+def _slopes(look: Look, mate: Placed, taper: float) -> tuple[Cut, Cut]:
     """What is taken off both faces of the first at its end or edge, over its whole width."""
     axis, sign = own_axis(mate, look.joint.way)
     if axis == 2:
@@ -163,12 +216,19 @@ def _slopes(look: Look, mate: Placed) -> tuple[Cut, Cut]:
     depth, deep, thick = look.figure("depth"), look.figure("depth") / look.figure("slope"), mate.size[2]
     end = mate.size[axis] if sign > 0 else 0.0
     shoulder = end - sign * depth
-    beside = "lower" if axis == 0 else "left"
+    runs, ends_high = _runs(look)
+    begins = side_of(mate, OPPOSITE[way_of(runs, ends_high)])
     whole = mate.size[1 - axis]
-    return (
-        Cut(mate.id, beside, ((shoulder, thick), (end, thick), (shoulder, thick - deep)), whole),
-        Cut(mate.id, beside, ((shoulder, 0.0), (end, 0.0), (shoulder, deep)), whole),
-    )
+
+    def on_face(by: float) -> tuple[Point, ...]:
+        return (shoulder, thick), (end, thick), (end, thick - by), (shoulder, thick - deep - by)
+
+    back = ((shoulder, 0.0), (end, 0.0), (shoulder, deep))
+    face: tuple[Point, ...] = ((shoulder, thick), (end, thick), (shoulder, thick - deep))
+    if taper:
+        return Cut(mate.id, begins, on_face(0.0), whole, on_face(taper)), Cut(mate.id, begins, back, whole)
+    beside = "lower" if axis == 0 else "left"
+    return Cut(mate.id, beside, face, whole), Cut(mate.id, beside, back, whole)
 
 
 SLIDING_DOVETAIL = SlidingDovetail()

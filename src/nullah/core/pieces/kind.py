@@ -14,6 +14,7 @@ from nullah.core.ask import Ask, BadAnswer
 from nullah.core.design import Design
 from nullah.core.document_pieces import Designed, Piece
 from nullah.core.frozen import frozen, replace
+from nullah.core.joints.family import Grows
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
 from nullah.core.refusals import sentence
@@ -24,9 +25,6 @@ if TYPE_CHECKING:
     from nullah.core.pieces.sizes import Sizes
 
 Answers = Mapping[str, Any]
-Grows = Callable[
-    [str, str, float], tuple[float, float]
-]  # a part, its species and a width -> mm to the driest and to the wettest
 __all__ = [
     "WOOD",
     "WOODS",

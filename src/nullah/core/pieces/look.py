@@ -7,8 +7,9 @@ from typing import TYPE_CHECKING
 
 from nullah.core.design import Answer, JointDesign, PartDesign, Ref
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import Block, Shop, axis_of
+from nullah.core.joints.family import Block, Shop, Span, axis_of
 from nullah.core.shapes.cut import Placed, Point3
+from nullah.core.wood.species import species
 
 if TYPE_CHECKING:
     from nullah.core.pieces.sizes import Sizes
@@ -89,6 +90,12 @@ class Seen:
 
     def face(self, part: str) -> str:
         return self.sizes.design.part(part).face
+
+    def grows(self, part: str, width: float) -> Span:
+        return self.sizes.grows(part, self.sizes.design.part(part).species, width)
+
+    def ease(self, part: str) -> str:
+        return species(self.sizes.design.part(part).species).ease
 
     def others(self) -> tuple[JointDesign, ...]:
         return tuple(j for j in self.sizes.design.joints if j.id != self.joint.id)

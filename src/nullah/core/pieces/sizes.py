@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 
 from nullah.core.design import Along, Design, JointDesign, PartDesign, Ref, Rod, Sum, Term
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import Block, Shop, Span, axis_of
+from nullah.core.joints.family import Block, Grows, Shop, Span, axis_of, still
 from nullah.core.measure import marked
 from nullah.core.pieces.look import DIMENSIONS, Seen, frame_axes
 from nullah.core.shapes.cut import Placed, Point3, on_grid, stand
@@ -33,6 +33,7 @@ class Sizes:
 
     Attributes:
         measured, cut, put: by (owner, what), mm: what the wood says, what is cut (of parts and of joints), what the maker wrote.
+        grows: how far a width of a part moves in a year.
         held: for a rod's id, whether its ``outside`` or its ``inside`` stays.
         reads: what each figure was worked out from.
     """
@@ -43,6 +44,7 @@ class Sizes:
     put: Said = field(default_factory=dict)
     held: Mapping[str, str] = field(default_factory=dict)
     shop: Shop = field(default_factory=Shop)
+    grows: Grows = still
     reads: dict[Ref, set[Ref]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
@@ -244,7 +246,7 @@ class Sizes:
             measured, cut, put = (
                 {k: v for k, v in s.items() if k not in stiff} for s in (self.measured, self.cut, self.put)
             )
-            self._loose = Sizes(self.design, measured, cut, put, self.held, self.shop)
+            self._loose = Sizes(self.design, measured, cut, put, self.held, self.shop, self.grows)
         return self._loose
 
     def marks(self, rod_id: str) -> dict[str, float]:
@@ -267,7 +269,7 @@ class Sizes:
     def _as_planned(self) -> Sizes:
         """The same design with nothing measured or cut."""
         if self._plain is None:
-            self._plain = Sizes(self.design, {}, {}, self.put, {}, self.shop)
+            self._plain = Sizes(self.design, {}, {}, self.put, {}, self.shop, self.grows)
         return self._plain
 
     # ---- parts

@@ -12,11 +12,10 @@ from nullah.core.document_pieces import Designed
 from nullah.core.drawing import area
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import NoJoint, Shop, axis_of, marked_faces
+from nullah.core.joints.family import Grows, NoJoint, Shop, axis_of, marked_faces, still
 from nullah.core.joints.plan import Check, JointPlan, moved, places_of
 from nullah.core.measure import SAME
 from nullah.core.pieces.by_hand import apply
-from nullah.core.pieces.kind import Grows
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.look import DIMENSIONS, Seen, frame_axes
 from nullah.core.pieces.part import Chain, ChainLine, Part
@@ -178,10 +177,10 @@ def work(
     marks: dict[tuple[str, str], float] = {(m.part, d): getattr(m, d) for m in cut for d in DIMENSIONS}
     sawn = {(m.joint, name): value for m in joints for name, value in m.figures.items()}
     at_hand = shop or Shop()
-    grows = grows or (lambda part, wood, width: (0.0, 0.0))
+    grows = grows or still
 
     def sizes(way: Mapping[str, str], held_joints: Mapping[tuple[str, str], float] = sawn) -> Sizes:
-        return Sizes(by_hand.design, said, {**marks, **held_joints}, by_hand.put, way, at_hand)
+        return Sizes(by_hand.design, said, {**marks, **held_joints}, by_hand.put, way, at_hand, grows)
 
     off = _off(sizes, said | marks)
     ways = {o.rod: (held or {}).get(o.rod, "outside" if o.less else "inside") for o in off}
