@@ -111,7 +111,7 @@ def test_export_writes_all_and_says_when_it_may_not(tmp_path):
         "layout.svg",
     ]
     assert [n for n in written if n.startswith("full-size-")] == [
-        f"full-size-{n:02d}.svg" for n in range(1, len(full_size.sheets(DEMO)) + 1)
+        f"full-size-{n:02d}.{kind}" for kind in ("svg", "dxf") for n in range(1, len(full_size.sheets(DEMO)) + 1)
     ]
     (tmp_path / "file").write_text("")
     with pytest.raises(FileTrouble, match="Could not save"):

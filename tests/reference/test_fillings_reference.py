@@ -60,7 +60,7 @@ def mitred(chance):
 
 
 def tusked(chance):
-    """A tenon through a side, with a wedge's mortise: what the tenon fills in the side is there, and what it projects by less the wedge."""
+    """A tenon through a side, with a wedge's mortise: what fills the side is there, and what projects, less the wedge."""
     thick, wide, side = some(chance, 14, 30), some(chance, 60, 220), some(chance, 15, 40)
     asked = {"slope": some(chance, 6, 18), "small": some(chance, 8, 25), "edge": some(chance, 0, 15)}
     asked |= {"wedge": some(chance, 4, 12), "beyond": some(chance, 15, 60), "inside": some(chance, 1, 4)}
@@ -71,7 +71,11 @@ def tusked(chance):
     wedge = asked["wedge"] * thick * (asked["small"] + big + 2 * asked["inside"]) / 2
     out = (big + asked["beyond"]) * tenon * thick - wedge
     whole = 500 * wide * thick + 600 * (wide + 40) * side + out
-    return joined("tusk_tenon", first, second, "right", **asked), whole, {"side": (600 * (wide + 40) - tenon * thick) * side}
+    return (
+        joined("tusk_tenon", first, second, "right", **asked),
+        whole,
+        {"side": (600 * (wide + 40) - tenon * thick) * side},
+    )
 
 
 def through(chance):
@@ -146,9 +150,16 @@ def test_soak_breadboards_have_room_for_the_year_and_no_more():
     while held < RUNS:
         wide, thick, deep = some(chance, 200, 900), some(chance, 14, 40), some(chance, 50, 120)
         staves, clear = chance.choice([1, 3, 5, 7]), some(chance, 0.5, 2)
-        asked = {"staves": staves, "clearance": clear, "thickness": some(chance, 4, thick / 2), "pegs": "glued in the middle only"}
+        asked = {
+            "staves": staves,
+            "clearance": clear,
+            "thickness": some(chance, 4, thick / 2),
+            "pegs": "glued in the middle only",
+        }
         first = part("top", 600, wide, thick, "up", "back")
-        now = joined("breadboard_end", first, part("end", wide, deep, thick, "up", "left", (600, 0, 0)), "right", **asked)
+        now = joined(
+            "breadboard_end", first, part("end", wide, deep, thick, "up", "left", (600, 0, 0)), "right", **asked
+        )
         if not now.joints.joints:
             assert refusal(now).rstrip().endswith(".")
             continue
@@ -174,7 +185,9 @@ def test_soak_breadboards_have_room_for_the_year_and_no_more():
             deep_in = 600 + (haunch + long) / 2 + 0.5
             gaps = rect(deep_in, y - tenon / 2 - below, deep_in + 0.1, y + tenon / 2 + above).difference(top)
             assert gaps.intersection(end).area == pytest.approx(0, abs=1e-3)
-            beyond = rect(deep_in, y - tenon / 2 - below - 0.5, deep_in + 0.1, y + tenon / 2 + above + 0.5).intersection(end)
+            beyond = rect(
+                deep_in, y - tenon / 2 - below - 0.5, deep_in + 0.1, y + tenon / 2 + above + 0.5
+            ).intersection(end)
             assert beyond.area == pytest.approx(0.1, abs=1e-3)
             if n == (staves + 1) / 2:
                 assert (out, into) == (0, 0)
@@ -182,7 +195,7 @@ def test_soak_breadboards_have_room_for_the_year_and_no_more():
 
 
 def test_pegs_of_a_breadboard_stand_still_while_the_panel_moves():
-    """A round hole in the middle; else a slot in the tenon that reaches outward by what the tenon comes in, and inward by what it goes out."""
+    """A round hole in the middle; else a slot that reaches outward by what the tenon comes in, and inward by what it goes out."""
     first = part("top", 600, 500, 22, "up", "back")
     now = joined("breadboard_end", first, part("end", 500, 90, 22, "up", "left", (600, 0, 0)), "right", staves=5)
     (joint,) = now.joints.joints

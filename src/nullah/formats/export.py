@@ -9,7 +9,7 @@ from nullah.core.measure import in_words, told
 from nullah.core.pictures import boards, full_size, piece, standing
 from nullah.core.plan import Plan
 from nullah.core.shapes.solid import BadSolid
-from nullah.formats import cut_list, parts_obj, reminders, shop_sheet, svg, template
+from nullah.formats import cut_list, dxf, parts_obj, reminders, shop_sheet, svg, template
 from nullah.formats.trouble import FileTrouble, why
 from nullah.formats.writing import same_file, write_all
 
@@ -27,6 +27,7 @@ def export(plan: Plan, folder: Path, letter: bool = False, project: Path | None 
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
         raise why(error, folder, "save") from None
+    laid = [(f"full-size-{n:02d}", sheet) for n, sheet in enumerate(full_size.sheets(plan), 1)]
     made = {
         "cut-list.csv": cut_list.text(plan).encode(),
         "shop-sheet.pdf": shop_sheet.pdf(plan, letter),
@@ -34,10 +35,8 @@ def export(plan: Plan, folder: Path, letter: bool = False, project: Path | None 
         **({"parts.obj": solids} if (solids := _solids(plan)) else {}),
         **({"reminders.ics": days} if (days := reminders.ics(plan)) else {}),
         **{f"{name}.svg": _svg(plan, drawing, name) for name, drawing in _pictures(plan)},
-        **{
-            f"full-size-{n:02d}.svg": _svg(plan, sheet.drawing, sheet.title, True)
-            for n, sheet in enumerate(full_size.sheets(plan), 1)
-        },
+        **{f"{name}.svg": _svg(plan, sheet.drawing, sheet.title, True) for name, sheet in laid},
+        **{f"{name}.dxf": _dxf(plan, sheet) for name, sheet in laid},
     }
     if project is not None:
         for name in made:
@@ -77,3 +76,8 @@ def _svg(plan: Plan, drawing: Drawing, name: str, at_full_size: bool = False) ->
         name=f"{p.name}: {name}",
         full_size=at_full_size,
     ).encode()
+
+
+def _dxf(plan: Plan, sheet: full_size.Sheet) -> bytes:
+    p = plan.project
+    return dxf.text(sheet.drawing, lambda s: told(s, p.units, p.denominator), f"{p.name}: {sheet.title}").encode()
