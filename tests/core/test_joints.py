@@ -121,6 +121,8 @@ def grooved(**other):
         "place": "inside a tail",
         "plough": True,
         "chisels": (3.0, 6.0, 12.0),
+        "irons": (3.0, 5.0, 6.0),
+        "deepest": 15.0,
     }
     return grooves.groove(**{**given, **other})
 
@@ -169,6 +171,9 @@ def test_a_groove_for_which_there_is_no_iron_or_chisel_is_told():
     )  # its stopped ends are chopped
     assert not failing(grooved(panel_thickness=5.0, chisels=(6.0,), through=("A", "B", "C", "D"), stopped=()))
     assert any("in two passes" in c.text for c in grooved(panel_thickness=7.0).checks)
+    # the plough's stop lets it go no deeper; chopped by hand there is none
+    assert "the plough goes to" in failing(grooved(depth=6.0, deepest=5.0))[0]
+    assert not failing(grooved(depth=6.0, deepest=5.0, plough=False))
 
 
 def test_dadoes_are_as_wide_as_their_own_divider_and_run_out_where_it_goes_in():

@@ -12,9 +12,10 @@ def part(name, length, width, thickness, face, upper, at=(0, 0, 0), **more):
     )
 
 
-def joined(family, first, second, way, **asked):
-    """The plan of both, the first looking ``way`` towards the second."""
+def joined(family, first, second, way, kit=None, **asked):
+    """The plan of both, the first looking ``way`` towards the second; ``kit``: what is at hand otherwise than usual."""
     project = Project(pieces=(Designed(kind="free", name="Try", edits=(first, second)),))
+    project = project.model_copy(update={"kit": project.kit.model_copy(update=kit or {})})
     project = piece_edits.add_joint(project, plan(project), family, first.id, second.id, way)
     name = next(e.id for e in project.in_hand.edits if e.id not in (first.id, second.id))
     for what, value in asked.items():

@@ -90,7 +90,29 @@ class Kit(Value):
     crosscut_kerf: Annotated[float, Field(gt=0, le=10)] = 1.5
     rip_kerf: Annotated[float, Field(gt=0, le=10)] = 1.5
     chisels: Annotated[tuple[Annotated[float, Field(gt=0, le=100)], ...], Field(max_length=40)] = (3, 6, 12, 18, 25)
+    bits: Annotated[tuple[Annotated[float, Field(gt=0, le=100)], ...], Field(max_length=60)] = (
+        3,
+        4,
+        5,
+        6,
+        8,
+        10,
+        12,
+        16,
+        20,
+        25,
+    )
     plough: bool = True
+    plough_irons: Annotated[tuple[Annotated[float, Field(gt=0, le=50)], ...], Field(max_length=40)] = (
+        3,
+        4,
+        5,
+        6,
+        8,
+        10,
+        12,
+    )
+    plough_deepest: Annotated[float, Field(gt=0, le=100)] = 15.0
     router_plane: bool = True
     rabbet_plane: bool = True
     clamps: Annotated[int, Field(ge=0, le=200)] = 6

@@ -6,7 +6,7 @@ import math
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import Joins, Look, NoJoint, School, marked_faces, side_of
+from nullah.core.joints.family import Joins, Look, NoJoint, School, bit_check, marked_faces, side_of
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut
@@ -76,6 +76,7 @@ class BoredHole:
             ),
             (f"Prick the middle at {marked(x)} and {marked(y)}, where both lines cross.", how),
             (
+                bit_check(look.shop, wide, "hole"),
                 Check(
                     at_least(left, wide / 2), f"{marked(left)} of wood is left beside it; at least {marked(wide / 2)}"
                 ),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, axis_of, marked_faces
+from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, axis_of, bit_check, bit_near, marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Setting, counted
 from nullah.core.joints.screws import ACROSS, grain_axis, hole, in_the_middle, row_axis, shared
 from nullah.core.joints.spacing import spaced
@@ -13,7 +13,14 @@ from nullah.core.measure import at_least, marked
 GLUE = 1.0  # mm a hole is deeper than its dowel goes, for the glue (common practice, no source)
 DEEP = 2.5  # diameters a dowel goes into either part (common practice, no source)
 LEFT = 2.0  # mm of the second part that stay behind a hole
+SHARE = 0.4  # of the thickness: the diameter wanted
 LEAST, MOST = 1 / 3, 1 / 2  # of the thickness: the diameter (common practice, no source)
+
+
+def _thick(look: Look) -> float:
+    """What both parts share across the row, mm."""
+    low, high = shared(look)[3 - axis_of(look.joint.way)[0] - row_axis(look)]
+    return high - low
 
 
 @frozen
@@ -31,7 +38,7 @@ class Dowels:
     )
     after: tuple[str, ...] = ("mortise_and_tenon", "taper")
     asks: tuple[Ask, ...] = (
-        Ask("diameter", "diameter of the dowels", "length", 8.0, 3.0, 30.0),
+        Ask("diameter", "diameter of the dowels; 0: the bit nearest to 0.4 of the wood", "length", 0.0, 0.0, 30.0),
         Ask("pitch", "how far they are apart at the most", "length", 100.0, 10.0, 1000.0),
         Ask("end", "first and last from the ends; 0: twice the diameter", "length", 0.0, 0.0, 300.0),
         Ask("deep", "how deep they go into either part; 0: as suits", "length", 0.0, 0.0, 200.0),
@@ -39,7 +46,7 @@ class Dowels:
 
     def figure(self, name: str, look: Look) -> float:
         """diameter, count, apart, end, deep; mm, and a count."""
-        diameter = float(look.asked("diameter"))
+        diameter = float(look.asked("diameter")) or bit_near(look.shop, SHARE * _thick(look))
         if name == "diameter":
             return diameter
         if name == "end":
@@ -96,6 +103,7 @@ class Dowels:
                 "Put it together dry; then glue the holes, not the dowels, and draw it up square.",
             ),
             (
+                bit_check(look.shop, diameter, "dowels"),
                 Check(
                     at_least(diameter, LEAST * thick) and at_least(MOST * thick, diameter),
                     f"dowels {marked(diameter)} in {marked(thick)}; a third to a half of it",

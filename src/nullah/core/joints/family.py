@@ -14,15 +14,14 @@ from nullah.core.ask import Ask
 from nullah.core.design import Answer, JointDesign
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Point, Primitive, Text, rectangle
 from nullah.core.frozen import frozen
-from nullah.core.joints.plan import Face, JointPlan
+from nullah.core.joints.plan import Check, Face, JointPlan
+from nullah.core.measure import marked
 from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed, Point3
 
 AT_EDGE = 1.0  # mm from an edge that a part lies at it still
 Span = tuple[float, float]
 Block = tuple[Span, Span, Span]  # along the frame's x, y and z
-Grows = Callable[
-    [str, str, float], Span
-]  # a part, its species, a width -> mm to the driest and to the wettest of the year
+Grows = Callable[[str, str, float], Span]  # a part, its species, a width: mm to the driest and the wettest month
 OPPOSITE = {"left": "right", "right": "left", "front": "back", "back": "front", "up": "down", "down": "up"}
 
 
@@ -47,9 +46,13 @@ class School:
 
 @frozen
 class Shop:
-    """What is at hand: chisel widths in mm, and the planes that cut beside a fence or level a floor."""
+    """What is at hand: widths of chisels and plough irons, diameters of bits, how deep the plough goes, mm; and the planes that cut
+    beside a fence or level a floor."""
 
     chisels: tuple[float, ...] = (3, 6, 12, 18, 25)
+    bits: tuple[float, ...] = (3, 4, 5, 6, 8, 10, 12, 16, 20, 25)
+    plough_irons: tuple[float, ...] = (3, 4, 5, 6, 8, 10, 12)
+    plough_deepest: float = 15.0
     plough: bool = True
     router_plane: bool = True
     rabbet_plane: bool = True
@@ -240,6 +243,22 @@ class Family(Protocol):
         Raises:
             NoJoint: it cannot be made.
         """
+
+
+def bit_near(shop: Shop, wanted: float) -> float:
+    """The bit at hand nearest to a diameter, the smaller of two as near; where there is none, what is wanted; mm."""
+    return min(shop.bits, key=lambda b: (abs(b - wanted), b), default=wanted)
+
+
+def bit_check(shop: Shop, diameter: float, what: str) -> Check:
+    """Whether a bit of that diameter is at hand."""
+    there = any(abs(b - diameter) < 0.05 for b in shop.bits)
+    nearest = bit_near(shop, diameter)
+    instead = "" if there or not shop.bits else f"; the nearest is {marked(nearest)}"
+    return Check(
+        there,
+        f"{what} of {marked(diameter)}: {'a bit at hand bores it' if there else 'no bit at hand bores it'}{instead}",
+    )
 
 
 def depth_of_the_set(look: Look, usual: Callable[[float], float]) -> float:

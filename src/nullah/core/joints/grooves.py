@@ -55,6 +55,8 @@ def groove(
     place: str,
     plough: bool,
     chisels: tuple[float, ...],
+    irons: tuple[float, ...],
+    deepest: float,
     open_at: str = "",
 ) -> JointPlan:
     """A groove for a panel, run round the sides.
@@ -63,6 +65,7 @@ def groove(
         from_edge: mm from the reference edge to the near side of the groove; ``edge`` names that edge.
         through, stopped: which sides it may be ploughed right through, and in which it stops before the ends.
         place: what ``dovetail.groove_place`` said.
+        irons, deepest: of the plough: widths, and how deep its stop lets it go, mm.
         open_at: the mate at whose end the groove runs out on purpose (a lid's way in); "" for none.
     """
     all_sides = through + stopped
@@ -107,7 +110,8 @@ def groove(
     checks = (
         found,
         left_over,
-        _tool_check(panel_thickness, plough, chisels, bool(stopped)),
+        iron_check(panel_thickness, plough, irons, chisels, bool(stopped)),
+        *stop_checks(depth, plough, deepest),
         *(check_depth(depth, sides.thickness[p], p) for p in all_sides),
     )
     drawn = (open_sides or shut or through)[0]
@@ -157,15 +161,20 @@ def _groove_cut(
     return Cut(part, "back", rectangle(left, y, max(0.0, length - left - right), wide), depth)
 
 
-IRONS = (3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0)  # mm: plough irons as they are sold (common practice, no source)
+def stop_checks(depth: float, plough: bool, deepest: float) -> tuple[Check, ...]:
+    """Whether the plough goes so deep; nothing where none is at hand."""
+    words = f"groove {marked(depth)} deep: the plough goes to {marked(deepest)}; what is deeper is chopped and floored by hand"
+    return (Check(at_least(deepest, depth), words),) if plough and depth > deepest - 1e-9 else ()
 
 
-def _tool_check(width: float, plough: bool, chisels: tuple[float, ...], stopped: bool) -> Check:
+def iron_check(
+    width: float, plough: bool, owned: tuple[float, ...], chisels: tuple[float, ...], stopped: bool
+) -> Check:
     """Whether something at hand is as narrow as the groove: an iron where it is ploughed, a chisel where it is chopped."""
-    irons = [i for i in IRONS if at_least(width, i)]
+    irons = [i for i in owned if at_least(width, i)]
     entering = [c for c in chisels if at_least(width, c)]
     if plough and not irons:
-        return Check(False, f"groove {marked(width)} wide: no plough iron is narrower than {marked(IRONS[0])}")
+        return Check(False, f"groove {marked(width)} wide: no plough iron at hand is as narrow")
     if not entering and (stopped or not plough):
         return Check(False, f"groove {marked(width)} wide: no chisel at hand goes in to chop it")
     if not plough:

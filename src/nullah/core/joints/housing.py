@@ -27,7 +27,7 @@ from nullah.core.joints.family import (
     own_point,
     with_span,
 )
-from nullah.core.joints.grooves import check_depth, depth_in
+from nullah.core.joints.grooves import check_depth, depth_in, iron_check, stop_checks
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import WAYS, Cut, Placed
@@ -48,6 +48,7 @@ PANEL = (
     Ask("tongue", "how thick the panel is at its edge", "length", 4.0, 1.0, 60.0),
     Ask("field", "how far in from its edge it is rabbeted or bevelled", "length", 40.0, 2.0, 300.0),
 )
+BY_HAND = "Knife or gauge both lines, saw them, split and pare"
 THIN_TONGUE = 3.0  # mm: thinner, the edge of a panel breaks as it goes in (1/8", common practice)
 
 
@@ -60,6 +61,7 @@ class Housing:
     word: str
     steps: tuple[str, ...]
     joins: Joins
+    by_plane: str = ""
     home: str = "glued"
     after: tuple[str, ...] = ()
     reaches: tuple[str, ...] = ("reach",)
@@ -89,6 +91,10 @@ class Housing:
                 )
             return wide
         raise NoJoint(f"A {self.word} has no {name}.")
+
+    def _way(self, look: Look) -> str:
+        """How it is cut with what is at hand."""
+        return BY_HAND if any(not getattr(look.shop, p) for p in self.joins.planes) else self.by_plane
 
     def _panel(self, look: Look) -> str:
         """What the edge of the mate is like where that is asked: flat, rabbeted or bevelled."""
@@ -128,7 +134,11 @@ class Housing:
             check_depth(depth, left, b),
             Check(at_least(wide, 3.0), f"the {self.word} is {marked(wide)} wide; a chisel goes in from {marked(3.0)}"),
         ]
-        steps = [s.format(mate=a, host=b, depth=marked(depth)) for s in self.steps]
+        if "plough" in self.joins.planes:
+            shop = look.shop
+            checks.append(iron_check(wide, shop.plough, shop.plough_irons, shop.chisels, False))
+            checks += stop_checks(depth, shop.plough, shop.plough_deepest)
+        steps = [s.format(mate=a, host=b, depth=marked(depth), way=self._way(look)) for s in self.steps]
         if stop:
             edge = str(look.asked("edge"))
             from_edge = short_of(look, stop, edge)
@@ -381,7 +391,7 @@ GROOVE = Housing(
     "groove",
     (
         "Try the groove in scrap on the edge of {mate} before touching {host}.",
-        "Plough {host} to {depth} where {mate} lies, stopping within the joint where it would show.",
+        "{way} {host} to {depth} where {mate} lies, stopping within the joint where it would show.",
         "{mate} goes in dry, free to move.",
     ),
     Joins(
@@ -390,6 +400,7 @@ GROOVE = Housing(
         _along_the_grain,
         ("plough",),
     ),
+    "Plough",
     "dry",
     asks=(*ASKS, *PANEL),
 )
@@ -399,7 +410,7 @@ RABBET = Housing(
     "rabbet",
     (
         "Knife the shoulder on {host} from {mate} as it is.",
-        "Plane or saw and split down to {depth}, nearest the shoulder first; floor it to the line.",
+        "{way} {host} down to {depth}, nearest the shoulder first; floor it to the line.",
         "Try {mate}: it bears all along, and stands proud by no more than is planed off.",
     ),
     Joins(
@@ -408,5 +419,6 @@ RABBET = Housing(
         _at_an_edge,
         ("rabbet_plane",),
     ),
+    "Plane the rabbet of",
     asks=(*ASKS, FIXED),
 )

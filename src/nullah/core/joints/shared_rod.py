@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, marked_faces, own_point, side_of
+from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, bit_check, marked_faces, own_point, side_of
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.joints.screws import hole
 from nullah.core.measure import at_least, marked
@@ -93,6 +93,7 @@ class SharedRod:
                 "rods dry oval.",
             ),
             (
+                bit_check(look.shop, look.figure("diameter"), "rod"),
                 Check(
                     at_least(left, look.figure("diameter") / 2),
                     f"{marked(left)} of wood beside it; at least {marked(look.figure('diameter') / 2)}",

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import OPPOSITE, Block, Look, axis_of
+from nullah.core.joints.family import OPPOSITE, Block, Look, axis_of, bit_check
 from nullah.core.joints.plan import Check, Setting, counted
 from nullah.core.joints.screws import hole
 from nullah.core.joints.tenon import KERF, OPENED, across_of
@@ -164,6 +164,7 @@ def pegged(look: Look, a: str, b: str) -> Told:
             "they pull the shoulder home and need no clamp.",
         ),
         (
+            bit_check(look.shop, peg, "pegs"),
             Check(
                 at_least(left, BEHIND * peg),
                 f"{marked(left)} of the tenon stays beyond its peg hole; at least {marked(BEHIND * peg)}",

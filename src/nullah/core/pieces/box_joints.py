@@ -178,7 +178,21 @@ def _groove(
         through, stopped = (), tail_boards + pin_boards
     depth = box.groove_depth
     return grooves.groove(
-        name, panel, thick, depth, from_edge, edge, through, stopped, sides, place, kit.plough, kit.chisels, open_at
+        name,
+        panel,
+        thick,
+        depth,
+        from_edge,
+        edge,
+        through,
+        stopped,
+        sides,
+        place,
+        kit.plough,
+        kit.chisels,
+        kit.plough_irons,
+        kit.plough_deepest,
+        open_at,
     )
 
 

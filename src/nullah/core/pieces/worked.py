@@ -132,7 +132,9 @@ def _laid_out(joint: JointDesign, sizes: Sizes) -> JointPlan:
     laid = FAMILIES[joint.family].plan(Seen(joint, sizes))
     if any(cut.depth <= 0 or abs(area(cut.outline)) <= NO_AREA for cut in laid.cuts):
         raise NoJoint(f"{laid.name}: the parts do not meet there; move one, or let it look another way.")
-    return replace(laid, places=places_of(laid.cuts, sizes.size))
+    joins = FAMILIES[joint.family].joins
+    without = tuple(f"No {words}; with one it is quicker." for words in (joins.lacking(sizes.shop) if joins else ()))
+    return replace(laid, places=places_of(laid.cuts, sizes.size), steps=(*without, *laid.steps))
 
 
 def _as_cut(laid: JointPlan, mark: JointMark, sizes: Sizes) -> JointPlan:

@@ -118,7 +118,15 @@ def _in_its_own_way(
 
 def shop_of(kit: Kit) -> Shop:
     """What the kit means to the joints."""
-    return Shop(kit.chisels, kit.plough, kit.router_plane, kit.rabbet_plane)
+    return Shop(
+        kit.chisels,
+        kit.bits,
+        kit.plough_irons,
+        kit.plough_deepest,
+        kit.plough,
+        kit.router_plane,
+        kit.rabbet_plane,
+    )
 
 
 def _designed(

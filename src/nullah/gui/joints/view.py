@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QCheckBox, QListWidget, QWidget
 
@@ -16,6 +18,8 @@ from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.widgets import Field, column, label, refill, row, scroll_area
+
+LIST = 132  # px of the list of joints at the least
 
 
 class JointsView(QWidget):
@@ -46,19 +50,24 @@ class JointsView(QWidget):
                     lambda: set_in(session.project, "kit", n, on),
                 )
             )
-        self.chisels = Field("chisels", 172, self._chisels, grows=True)
-        left = QWidget()
-        left.setFixedWidth(184)
+        self.widths = {
+            name: Field(name, 172, partial(self._widths, name)) for name in ("chisels", "bits", "plough_irons")
+        }
+        self.names.setMinimumHeight(LIST)
+        inside = QWidget()
+        inside.setFixedWidth(184)
         column(
-            left,
+            inside,
             self.names,
             label("At hand", "quiet"),
             *self.tools.values(),
-            label("chisels, widths", "quiet"),
-            self.chisels,
+            *(one for field in self.widths.values() for one in (label(field.accessibleName(), "quiet"), field)),
             margins=0,
             spacing=3,
         )
+        left = scroll_area()  # on a low screen the list keeps its height, and what is at hand is reached below it
+        left.setWidget(inside)
+        left.setFixedWidth(200)
         top = row(left, self.canvas)
         top.setStretch(1, 1)
         whole = column(self, self.title, top, self.below, margins=12, spacing=6)
@@ -116,16 +125,16 @@ class JointsView(QWidget):
 
         s.attempt(f"{field.replace('_', ' ')}: {text.strip()}", make)
 
-    def _chisels(self, text: str) -> bool:
-        s = self.session
+    def _widths(self, name: str, text: str) -> bool:
+        """Take what is typed as the widths there are of a tool, one after the other."""
+        s, words = self.session, name.replace("_", " ")
 
         def make():
-            widths = tuple(
-                measure.parse_positive(w, s.project.units, "a chisel") for w in text.split(";" if ";" in text else None)
-            )
-            return set_in(s.project, "kit", "chisels", widths)
+            each = text.split(";" if ";" in text else None)
+            widths = tuple(measure.parse_positive(w, s.project.units, f"one of the {words}") for w in each)
+            return set_in(s.project, "kit", name, widths)
 
-        return s.attempt(f"chisels: {text.strip()}", make)
+        return s.attempt(f"{words}: {text.strip()}", make)
 
     def show_part(self, part: str) -> None:
         """Turn to the first joint of a part."""
@@ -137,7 +146,8 @@ class JointsView(QWidget):
         for name, box in self.tools.items():
             box.setChecked(getattr(kit, name))
         between = " " if self.session.project.units == "mm" else "; "
-        self.chisels.show_text(between.join(self.session.figure(c).removesuffix('"') for c in kit.chisels))
+        for name, field in self.widths.items():
+            field.show_text(between.join(self.session.figure(mm).removesuffix('"') for mm in getattr(kit, name)))
         joints = self._mine()
         names = [("" if all(c.holds for c in j.checks) else "! ") + self._spoken(j) for j in joints]
         if names != [self.names.item(i).text() for i in range(self.names.count())]:
