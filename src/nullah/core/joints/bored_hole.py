@@ -76,7 +76,7 @@ class BoredHole:
             ),
             (f"Prick the middle at {marked(x)} and {marked(y)}, where both lines cross.", how),
             (
-                bit_check(look.shop, wide, "hole"),
+                bit_check(look.shop, wide, "hole", "diameter"),
                 Check(
                     at_least(left, wide / 2), f"{marked(left)} of wood is left beside it; at least {marked(wide / 2)}"
                 ),

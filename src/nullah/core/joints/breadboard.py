@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 
 from nullah.core.ask import Ask
@@ -90,7 +91,7 @@ class Breadboard:
             "length": _length,
             "reach": lambda at: at.figure("length"),
             "haunch": lambda at: round(at.figure("length") * TONGUE, 1),
-            "tenon": lambda at: round(SHARE * at.figure("pitch"), 1),
+            "tenon": lambda at: math.floor(SHARE * at.figure("pitch") * 10 + 1e-9) / 10,
         }.get(name)
         if found is None:
             raise NoJoint(f"A breadboard end has no {name}.")
@@ -228,11 +229,16 @@ def _length(look: Look) -> float:
     return asked
 
 
+def _edge(look: Look) -> float:
+    """How far the tongue stays short of the panel's edges: less where the staves are narrow."""
+    return min(EDGE, (1 - SHARE) / 2 * look.figure("pitch"))
+
+
 def _slot(look: Look, outward: bool, which: str) -> float:
     """How much longer than its tenon a mortise is, away from the middle or towards it: as far as the panel moves there, and the working
     room; nothing in the middle."""
     count, wide = look.figure("count"), _wide(look)
-    off = wide / 2 - EDGE if which == "edge" else abs(int(which) - (count + 1) / 2) * wide / count
+    off = wide / 2 - _edge(look) if which == "edge" else abs(int(which) - (count + 1) / 2) * wide / count
     if off <= 1e-9:
         return 0.0
     dry, wet = look.grows(look.joint.first, off)
@@ -248,10 +254,11 @@ def _tongue(look: Look) -> Block:
     low, high = bare[across]
     if high - low < 4 * EDGE:
         raise NoJoint(f"{look.label(joint.first)} is {marked(high - low)} wide: too narrow for a breadboard end.")
+    edge = _edge(look)
     root = bare[axis][1 if sign > 0 else 0]
     through = 3 - axis - across
     middle = sum(bare[through]) / 2
-    block = with_span(with_span(bare, axis, _from(root, sign, haunch)), across, (low + EDGE, high - EDGE))
+    block = with_span(with_span(bare, axis, _from(root, sign, haunch)), across, (low + edge, high - edge))
     return with_span(block, through, (middle - thick / 2, middle + thick / 2))
 
 

@@ -20,7 +20,7 @@ from nullah.core.joints.family import (
     own_block,
     with_span,
 )
-from nullah.core.joints.plan import Check, JointPlan, Setting
+from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
 
@@ -104,6 +104,7 @@ class Bridle:
                 Check(
                     at_least(tenon, look.thickness(joint.first) / 4),
                     f"tenon {marked(tenon)} of {marked(look.thickness(joint.first))}; about a third",
+                    Mend("tenon", round(look.thickness(joint.first) / 3, 1), "a third"),
                 ),
                 Check(at_least(75.0, wide), f"{marked(wide)} glued across the grain; no more than {marked(75.0)}"),
             ),

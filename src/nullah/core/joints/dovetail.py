@@ -10,7 +10,7 @@ import math
 
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, rectangle
 from nullah.core.frozen import frozen, replace
-from nullah.core.joints.plan import Check, JointPlan, Setting, counted, drawn_face
+from nullah.core.joints.plan import Check, JointPlan, Mend, Setting, counted, drawn_face
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut
 
@@ -18,6 +18,7 @@ THINNEST_PIN = 3.0  # mm; a finer one breaks in the tracing (common practice)
 THINNEST_NECK = 3.0  # mm of a tail at the baseline; a finer one breaks off in the chopping (common practice)
 CHISEL_ROOM = 0.5  # mm a chisel has to spare in a socket (common practice)
 STRONG = (2.0, 4.0)  # tails this many pins wide keep strength (common practice)
+FINE_PIN, COMMON = 6.0, 7.0  # mm of a pin that any chisel serves, and a slope that serves all woods (common practice)
 SHALLOWEST, STEEPEST = 10.0, 5.0  # 1:10 slips, 1:5 leaves weak short grain (common practice)
 
 
@@ -135,7 +136,9 @@ def checks(joint: Dovetail, chisels: tuple[float, ...]) -> tuple[Check, ...]:
     chisel = f"the {marked(max(entering), unit=' mm')} chisel goes in" if entering else "no chisel at hand goes in"
     return (
         Check(
-            at_least(joint.pin, THINNEST_PIN), f"pins {marked(joint.pin)} at the mouth; at least {marked(THINNEST_PIN)}"
+            at_least(joint.pin, THINNEST_PIN),
+            f"pins {marked(joint.pin)} at the mouth; at least {marked(THINNEST_PIN)}",
+            Mend("pin", FINE_PIN, f"pins of {marked(FINE_PIN)}"),
         ),
         Check(
             at_least(joint.tail_base, THINNEST_NECK),
@@ -149,6 +152,7 @@ def checks(joint: Dovetail, chisels: tuple[float, ...]) -> tuple[Check, ...]:
         Check(
             STEEPEST - 1e-9 <= joint.run <= SHALLOWEST + 1e-9,
             f"slope 1 : {joint.run:g}, {joint.slope_deg:.1f} degrees off square",
+            Mend("slope", COMMON, f"slope 1 : {COMMON:g}"),
         ),
         Check(
             at_least(joint.half_pin, joint.mating / 4),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, axis_of, bit_check, bit_near, marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Setting, counted
+from nullah.core.joints.plan import Check, JointPlan, Mend, Setting, counted
 from nullah.core.joints.screws import ACROSS, grain_axis, hole, in_the_middle, row_axis, shared
 from nullah.core.joints.spacing import spaced
 from nullah.core.measure import at_least, marked
@@ -103,10 +103,15 @@ class Dowels:
                 "Put it together dry; then glue the holes, not the dowels, and draw it up square.",
             ),
             (
-                bit_check(look.shop, diameter, "dowels"),
+                bit_check(look.shop, diameter, "dowels", "diameter", SHARE * thick),
                 Check(
                     at_least(diameter, LEAST * thick) and at_least(MOST * thick, diameter),
                     f"dowels {marked(diameter)} in {marked(thick)}; a third to a half of it",
+                    Mend(
+                        "diameter",
+                        bit_near(look.shop, SHARE * thick),
+                        f"dowels of {marked(bit_near(look.shop, SHARE * thick))}",
+                    ),
                 ),
                 Check(
                     at_least((thick - diameter) / 2, diameter / 2),

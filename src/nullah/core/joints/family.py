@@ -14,7 +14,7 @@ from nullah.core.ask import Ask
 from nullah.core.design import Answer, JointDesign
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Point, Primitive, Text, rectangle
 from nullah.core.frozen import frozen
-from nullah.core.joints.plan import Check, Face, JointPlan
+from nullah.core.joints.plan import Check, Face, JointPlan, Mend
 from nullah.core.measure import marked
 from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed, Point3
 
@@ -250,15 +250,14 @@ def bit_near(shop: Shop, wanted: float) -> float:
     return min(shop.bits, key=lambda b: (abs(b - wanted), b), default=wanted)
 
 
-def bit_check(shop: Shop, diameter: float, what: str) -> Check:
-    """Whether a bit of that diameter is at hand."""
+def bit_check(shop: Shop, diameter: float, what: str, ask: str, wanted: float = 0.0) -> Check:
+    """Whether a bit of that diameter is at hand; else ``ask``, what the joint is asked for it, may be the nearest there is to what is
+    ``wanted``, by default that diameter."""
     there = any(abs(b - diameter) < 0.05 for b in shop.bits)
-    nearest = bit_near(shop, diameter)
+    nearest = bit_near(shop, wanted or diameter)
     instead = "" if there or not shop.bits else f"; the nearest is {marked(nearest)}"
-    return Check(
-        there,
-        f"{what} of {marked(diameter)}: {'a bit at hand bores it' if there else 'no bit at hand bores it'}{instead}",
-    )
+    words = f"{what} of {marked(diameter)}: {'a bit' if there else 'no bit'} at hand bores it{instead}"
+    return Check(there, words, Mend(ask, nearest, f"{what} of {marked(nearest)}") if shop.bits else None)
 
 
 def depth_of_the_set(look: Look, usual: Callable[[float], float]) -> float:

@@ -7,7 +7,7 @@ from itertools import pairwise
 
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.frozen import frozen
-from nullah.core.joints.plan import Check, JointPlan, Setting, drawn_face
+from nullah.core.joints.plan import Check, JointPlan, Mend, Setting, drawn_face
 from nullah.core.measure import SAME, at_least, marked
 from nullah.core.shapes.cut import Cut
 
@@ -24,11 +24,12 @@ def depth_in(thickness: float) -> float:
 
 
 def check_depth(depth: float, thickness: float, part: str) -> Check:
-    """At least 5 mm stays behind, and never more than half is taken."""
+    """At least 5 mm stays behind, and never more than half is taken; a third is."""
     behind = thickness - depth
     return Check(
         at_least(behind, LEFT_BEHIND) and at_least(thickness / 2, depth),
         f"{marked(behind)} left behind the groove in {part}; at least {marked(LEFT_BEHIND)}",
+        Mend("depth", depth_in(thickness), f"sunk {marked(depth_in(thickness))}"),
     )
 
 

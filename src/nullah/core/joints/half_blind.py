@@ -6,7 +6,7 @@ from nullah.core.ask import Ask
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints import corner, dovetail
 from nullah.core.joints.family import Joins, Look, NoJoint, School, marked_faces, over_an_edge
-from nullah.core.joints.plan import Check, JointPlan, Setting
+from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.measure import at_least, marked
 
 USUAL = 0.25  # of the thickness: the lap, where it is not said
@@ -66,6 +66,7 @@ class HalfBlind:
             Check(
                 LEAST - 1e-9 <= share <= MOST + 1e-9,
                 f"lap {marked(lap)}, {share:.2f} of {marked(at_joint)} at the joint; a fifth to a third",
+                Mend("lap", round(at_joint / 4, 1), f"lap {marked(round(at_joint / 4, 1))}, a quarter"),
             ),
             Check(at_least(lap, FINEST), f"lap {marked(lap)}; at least {marked(FINEST)}"),
         )

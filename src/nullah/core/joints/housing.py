@@ -3,12 +3,9 @@ one geometry, with the words, steps and checks of each."""
 
 from __future__ import annotations
 
-import math
-
 from nullah.core.ask import Ask
 from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
-from nullah.core.joints.arris import along_edge
 from nullah.core.joints.family import (
     OPPOSITE,
     Block,
@@ -23,19 +20,19 @@ from nullah.core.joints.family import (
     depth_of_the_set,
     marked_faces,
     over_an_edge,
-    own_axis,
     own_point,
     with_span,
 )
 from nullah.core.joints.grooves import check_depth, depth_in, iron_check, stop_checks
-from nullah.core.joints.plan import Check, JointPlan, Setting
+from nullah.core.joints.panel import PANEL, panel_edge, panel_told
+from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import WAYS, Cut, Placed
 
 FROM_SHOW_EDGE = 6.0  # mm from where a stopped dado ends to the edge that is seen (1/4", common practice)
 ASKS = (
     Ask("depth", "how deep it is; 0: a third of the thickness", "length", 0.0, 0.0, 200.0),
-    Ask("free", "room left at the bottom, for what moves", "length", 0.0, 0.0, 50.0),
+    Ask("free", "room left at the bottom, for what moves; 0: as the season wants", "length", 0.0, 0.0, 50.0),
 )
 FIXED = Ask("fixed", "how it is held", "choice", "glued", options=("glued", "dry"))
 STOPS = (
@@ -43,13 +40,9 @@ STOPS = (
     Ask("edge", "the edge that it stops short of", "choice", "front", options=tuple(WAYS)),
     Ask("shoulder", "shoulder on the mate's face, before its tongue", "length", 0.0, 0.0, 60.0),
 )
-PANEL = (
-    Ask("panel", "the edge of the panel", "choice", "flat", options=("flat", "rabbeted", "bevelled")),
-    Ask("tongue", "how thick the panel is at its edge", "length", 4.0, 1.0, 60.0),
-    Ask("field", "how far in from its edge it is rabbeted or bevelled", "length", 40.0, 2.0, 300.0),
-)
 BY_HAND = "Knife or gauge both lines, saw them, split and pare"
-THIN_TONGUE = 3.0  # mm: thinner, the edge of a panel breaks as it goes in (1/8", common practice)
+WORKING = 0.5  # mm free beside what the season wants (common practice, no source)
+HELD = 2.0  # mm of a panel in its groove in the driest month (common practice, no source)
 
 
 @frozen
@@ -69,11 +62,15 @@ class Housing:
     asks: tuple[Ask, ...] = ASKS
 
     def figure(self, name: str, look: Look) -> float:
-        """depth (the same in all of its set: as one of them is cut, where one is), width, reach, stop, shoulder, field; mm."""
+        """depth (the same in all of its set: as one of them is cut, where one is), width, reach, free (at the bottom), stop, shoulder,
+        field; mm."""
         if name == "depth":
             return depth_of_the_set(look, depth_in)
         if name == "reach":
-            return look.figure("depth") - float(look.asked("free"))
+            return look.figure("depth") - look.figure("free")
+        if name == "free":
+            grows = self._season(look)[1]
+            return float(look.asked("free")) or (round(grows + WORKING, 1) if grows else 0.0)
         if name == "field":
             return float(look.asked("field")) if self._panel(look) != "flat" else 0.0
         if name == "shoulder" and self._panel(look) != "flat":
@@ -84,13 +81,24 @@ class Housing:
             thick = look.thickness(look.joint.first)
             wide = thick - look.figure("shoulder")
             if self._panel(look) == "bevelled":  # it goes in until it is as thick as the groove is wide
-                wide += look.figure("shoulder") * min(1.0, look.figure("reach") / look.figure("field"))
+                deepest = look.figure("reach") + self._season(look)[1]  # or it would wedge the groove apart as it grows
+                wide += look.figure("shoulder") * min(1.0, deepest / look.figure("field"))
             if wide <= 0:
                 raise NoJoint(
                     f"A shoulder as thick as {look.label(look.joint.first)}, {marked(thick)}, leaves no tongue."
                 )
             return wide
         raise NoJoint(f"A {self.word} has no {name}.")
+
+    def _season(self, look: Look) -> tuple[float, float]:
+        """How far the mate comes out of the housing by the driest month and goes in by the wettest, mm: half of what it moves, the
+        other half being the far side's. Nothing where its grain runs into the housing, or it is glued in."""
+        axis = axis_of(look.joint.way)[0]
+        if self.home != "dry" or axis_of(look.up(look.joint.first))[0] != axis:
+            return 0.0, 0.0
+        low, high = look.bare(look.joint.first)[axis]
+        dry, wet = look.grows(look.joint.first, high - low + 2 * look.figure("depth"))
+        return max(0.0, -dry) / 2, max(0.0, wet) / 2
 
     def _way(self, look: Look) -> str:
         """How it is cut with what is at hand."""
@@ -105,7 +113,7 @@ class Housing:
         joint = look.joint
         host = look.stands(joint.second)
         mate = look.stands_in(joint.first, joint.second)
-        depth, free = look.figure("depth"), float(look.asked("free"))
+        depth, free = look.figure("depth"), look.figure("free")
         a, b = look.label(joint.first), look.label(joint.second)
         square = _is_square(mate)
         cut = _aligned(look, host, free) if square else _leaning(look, host, mate)
@@ -116,7 +124,7 @@ class Housing:
             )
         panel = self._panel(look)
         if panel != "flat":
-            on_mate: tuple[Cut, ...] = (_panel_edge(look, panel),)
+            on_mate: tuple[Cut, ...] = (panel_edge(look, panel),)
         else:
             on_mate = taken_off(look, stop, shoulder)
         settings = [
@@ -134,6 +142,24 @@ class Housing:
             check_depth(depth, left, b),
             Check(at_least(wide, 3.0), f"the {self.word} is {marked(wide)} wide; a chisel goes in from {marked(3.0)}"),
         ]
+        out, grows = self._season(look)
+        if out or grows:
+            reach, wanted = look.figure("reach"), round(grows + WORKING, 1)
+            deeper = round(free + out + HELD, 1)
+            checks.append(
+                Check(
+                    at_least(free, grows),
+                    f"{marked(free)} free in {b} for {a}, which grows {marked(grows)} into it by the wettest month",
+                    Mend("free", wanted, f"leave {marked(wanted)} free"),
+                )
+            )
+            checks.append(
+                Check(
+                    at_least(reach - out, HELD),
+                    f"{a} stays {marked(reach - out)} in {b} in the driest month; at least {marked(HELD)}",
+                    Mend("depth", deeper, f"groove {marked(deeper)} deep"),
+                )
+            )
         if "plough" in self.joins.planes:
             shop = look.shop
             checks.append(iron_check(wide, shop.plough, shop.plough_irons, shop.chisels, False))
@@ -154,7 +180,7 @@ class Housing:
             )
             steps.insert(-1, f"Notch the {edge} corner of {a}: {marked(stop)} by {marked(look.figure('reach'))}.")
         if panel != "flat":
-            told = _panel_told(look, panel)
+            told = panel_told(look, panel)
             settings += told[0]
             checks.append(told[1])
             steps[:0] = told[2]
@@ -173,6 +199,7 @@ class Housing:
             )
         stands = {host.id: host, **({joint.first: look.stands(joint.first)} if on_mate else {})}
         figures = {"width": wide, "depth": depth, **({"stop": stop} if stop else {})}
+        figures |= {"free": free} if free else {}
         figures |= {"field": look.figure("field")} if panel != "flat" else {}
         return JointPlan(
             joint.id,
@@ -258,51 +285,6 @@ def taken_off(look: Look, stop: float, shoulder: float) -> tuple[Cut, ...]:
         before = (body[thick][0], tongue[0]) if tongue[0] > body[thick][0] else (tongue[1], body[thick][1])
         cuts.append(block_cut(placed, with_span(end, thick, before), face))
     return tuple(cuts)
-
-
-def _panel_edge(look: Look, panel: str) -> Cut:
-    """What is taken off a panel's face along the edge that goes in: a rabbet, or a bevel."""
-    joint, (field, shoulder) = look.joint, (look.figure("field"), look.figure("shoulder"))
-    placed = look.stands(joint.first)
-    across, _ = own_axis(placed, joint.way)
-    if shoulder <= 0:
-        thick = look.thickness(joint.first)
-        raise NoJoint(
-            f"{look.label(joint.first)} is {marked(thick)} thick, no more than its edge is to be; leave it flat."
-        )
-    if field < look.figure("reach") or field >= placed.size[across] / 2:
-        raise NoJoint(
-            f"The field of {look.label(joint.first)} does not begin {marked(field)} in: outside the groove it begins, and short of "
-            "the middle."
-        )
-    section = [(0.0, 0.0), (field, 0.0), (0.0, shoulder)]
-    if panel == "rabbeted":
-        section[2:] = [(field, shoulder), (0.0, shoulder)]
-    return along_edge(placed, look.face(joint.first), joint.way, section)
-
-
-def _panel_told(look: Look, panel: str) -> tuple[list[Setting], Check, list[str]]:
-    """Settings, check and steps of a panel's edge."""
-    mine, called = (look.joint.first,), look.label(look.joint.first)
-    field, edge = look.figure("field"), look.thickness(look.joint.first) - look.figure("shoulder")
-    settings = [
-        Setting("marking gauge", edge, "", mine, f"edge of {called}, from its back"),
-        Setting("marking gauge", field, "", mine, f"field of {called}, in from its edge"),
-    ]
-    if panel == "bevelled":
-        slope = math.degrees(math.atan2(look.figure("shoulder"), field))
-        settings.append(Setting("sliding bevel", None, f"{slope:.1f}\N{DEGREE SIGN}", mine, f"bevel of {called}"))
-        how = "plane the bevel down to both lines, the ends first, until a scrap with the groove in it goes on and bears at its mouth"
-    else:
-        how = "knife the field's line across the grain, saw or plane the rabbet down to the gauged edge, the ends first"
-    check = Check(
-        at_least(edge, THIN_TONGUE), f"the edge of {called} is {marked(edge)}; at least {marked(THIN_TONGUE)}"
-    )
-    return (
-        settings,
-        check,
-        [f"Gauge {marked(edge)} on the edges of {called} and {marked(field)} in on its face; {how}."],
-    )
 
 
 def _leaning(look: Look, host: Placed, mate: Placed) -> Cut:

@@ -11,7 +11,7 @@ from collections.abc import Callable
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import Block, Joins, Look, NoJoint, School, axis_of, marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Setting
+from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.joints.tenon import (
     THINNEST,
     across_of,
@@ -269,6 +269,7 @@ def _checks(look: Look, second: Placed, tenon: Block) -> tuple[Check, ...]:
         Check(
             bool(owned),
             f"mortise {marked(thick)} wide: {'a chisel at hand is' if owned else 'no chisel at hand is'} as wide",
+            Mend("thickness", 0.0, "as thick as the chisel nearest to a third") if look.shop.chisels else None,
         ),
         Check(at_least(beside, WALL), f"{marked(beside)} of {b} stays beside the mortise; at least {marked(WALL)}"),
         Check(

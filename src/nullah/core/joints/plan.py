@@ -35,11 +35,21 @@ class Setting:
 
 
 @frozen
+class Mend:
+    """A way out where a check does not hold: what the joint is asked instead, and that in words."""
+
+    ask: str
+    value: float | str | bool
+    words: str
+
+
+@frozen
 class Check:
-    """Something to hold before cutting: whether it does, and the figures it rests on."""
+    """Something to hold before cutting: whether it does, the figures it rests on, and a way out where there is one."""
 
     holds: bool
     text: str
+    mend: Mend | None = None
 
 
 @frozen

@@ -19,7 +19,7 @@ from nullah.core.joints.family import (
     own_point,
     side_of,
 )
-from nullah.core.joints.plan import Check, JointPlan, Setting
+from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
 
@@ -110,10 +110,12 @@ class Screws:
                 Check(
                     at_least(pilot_deep, BITES),
                     f"the screws bite {marked(pilot_deep)} into {b}; at least {marked(BITES)}",
+                    Mend("long", deep + BITES, f"screws of {marked(deep + BITES)}"),
                 ),
                 Check(
                     pilot_deep >= bite - 1e-9,
                     f"screws of {marked(long)} {'stay inside' if pilot_deep >= bite - 1e-9 else 'come out of'} {b}",
+                    Mend("long", deep + pilot_deep, f"screws of {marked(deep + pilot_deep)}"),
                 ),
                 *(() if slotted else _held_fast(look)),
             ),
@@ -199,7 +201,7 @@ def _held_fast(look: Look) -> tuple[Check, ...]:
     if len(crossing) != 1:
         return ()
     words = f"held fast across {marked(high - low)} of the grain of {look.label(crossing[0])}; over {marked(ACROSS)} it wants slots"
-    return (Check(at_least(ACROSS, high - low), words),)
+    return (Check(at_least(ACROSS, high - low), words, Mend("slotted", True, "holes slotted")),)
 
 
 def _bored(look: Look, count: int) -> str:

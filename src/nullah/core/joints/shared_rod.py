@@ -93,7 +93,7 @@ class SharedRod:
                 "rods dry oval.",
             ),
             (
-                bit_check(look.shop, look.figure("diameter"), "rod"),
+                bit_check(look.shop, look.figure("diameter"), "rod", "diameter"),
                 Check(
                     at_least(left, look.figure("diameter") / 2),
                     f"{marked(left)} of wood beside it; at least {marked(look.figure('diameter') / 2)}",

@@ -164,7 +164,7 @@ def pegged(look: Look, a: str, b: str) -> Told:
             "they pull the shoulder home and need no clamp.",
         ),
         (
-            bit_check(look.shop, peg, "pegs"),
+            bit_check(look.shop, peg, "pegs", "peg"),
             Check(
                 at_least(left, BEHIND * peg),
                 f"{marked(left)} of the tenon stays beyond its peg hole; at least {marked(BEHIND * peg)}",

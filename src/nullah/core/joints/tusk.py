@@ -23,7 +23,7 @@ from nullah.core.joints.family import (
     side_of,
     with_span,
 )
-from nullah.core.joints.plan import Check, JointPlan, Setting
+from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.joints.tenon import THINNEST, across_of, along_of, shoulders
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
@@ -164,7 +164,11 @@ class Tusk:
                 "Drive it until the shoulder closes; mark, take it out, trim both ends alike. Never glue it.",
             ),
             (
-                Check(STEEPEST - 1e-9 <= run <= SHALLOWEST + 1e-9, f"wedge 1 : {run:g}; between 1 : 6 and 1 : 18"),
+                Check(
+                    STEEPEST - 1e-9 <= run <= SHALLOWEST + 1e-9,
+                    f"wedge 1 : {run:g}; between 1 : 6 and 1 : 18",
+                    Mend("slope", 8.0, "slope 1 : 8"),
+                ),
                 Check(
                     angle <= limit,
                     f"the wedge's {angle:.1f} degrees; below {limit:.0f}, the angle of friction, it does not shake loose",
@@ -172,6 +176,7 @@ class Tusk:
                 Check(
                     at_least(beyond, thick),
                     f"{marked(beyond)} of the tenon goes on beyond the wedge; short grain, at least {marked(thick)}",
+                    Mend("beyond", BEYOND * thick, f"{marked(BEYOND * thick)} beyond it"),
                 ),
                 Check(
                     at_least((wide - wedge) / 2, WALL),
@@ -184,6 +189,7 @@ class Tusk:
                 Check(
                     at_least(inside, 1.0),
                     f"the mortise begins {marked(inside)} inside the face; at least {marked(1.0)}, so that it draws",
+                    Mend("inside", INSIDE, f"{marked(INSIDE)} inside the face"),
                 ),
                 Check(
                     at_least(beside, EDGE), f"{marked(beside)} of {b} stays beside the mortise; at least {marked(EDGE)}"

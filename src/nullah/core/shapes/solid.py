@@ -71,7 +71,7 @@ def solid(part: str, size: Point3, cuts: Iterable[Cut]) -> Solid:
     axis = _through(sizes, groups)
     body = _sawn_through(manifold3d, sizes, axis, groups) if axis is not None else manifold3d.Manifold.cube(sizes)
     taken = [_prism(manifold3d, sizes, side, depth, outlines) for (side, depth), outlines in groups.items()]
-    taken += [_hull(manifold3d, sizes, cut) for cut in cuts if cut.far]
+    taken += [body for cut in cuts if cut.far for body in _hull(manifold3d, sizes, cut)]
     if taken:
         body = manifold3d.Manifold.batch_boolean([body, *taken], manifold3d.OpType.Subtract)
     if body.is_empty():
@@ -163,8 +163,9 @@ def _anticlockwise(points: list[Point]) -> list[Point]:
     return points if area(tuple(points)) > 0 else points[::-1]
 
 
-def _hull(m: Any, size: Sequence[float], cut: Cut) -> Manifold:
-    """What lies between two convex outlines, one on the side and one at the depth."""
+def _hull(m: Any, size: Sequence[float], cut: Cut) -> list[Manifold]:
+    """What lies between two convex outlines, one on the side and one at the depth; and what carries it outward over each side of the
+    blank that it has a facet on, so that no skin stays there."""
     axis, far = SIDES[cut.side]
     corners = []
     for outline, deep in ((cut.outline, 0.0), (cut.far, cut.depth)):
@@ -172,7 +173,14 @@ def _hull(m: Any, size: Sequence[float], cut: Cut) -> Manifold:
             point = [on_grid(p), on_grid(q)]
             point.insert(axis, on_grid(size[axis] - deep if far else deep))
             corners.append(point)
-    return m.Manifold.hull_points(corners)
+    found = [m.Manifold.hull_points(corners)]
+    for k, whole in enumerate(size):
+        for at, past in ((0.0, -PAST), (whole, PAST)):
+            on = [c for c in corners if c[k] == at]
+            if len(on) > 2:
+                beyond = m.Manifold.hull_points(on + [[v + past * (n == k) for n, v in enumerate(c)] for c in on])
+                found += [] if beyond.is_empty() else [beyond]
+    return found
 
 
 def _closed(body: Manifold) -> Solid:
@@ -183,13 +191,25 @@ def _closed(body: Manifold) -> Solid:
         numbers.setdefault((x, y, z), len(numbers))
         for x, y, z in (np.round(mesh.vert_properties[:, :3], GRID) + 0.0).tolist()
     ]
-    triangles = []
-    for a, b, c in mesh.tri_verts.tolist():
-        three = (own[a], own[b], own[c])
-        if len(set(three)) == 3:
-            triangles.append(three)
+    triangles = _without_skins((own[a], own[b], own[c]) for a, b, c in mesh.tri_verts.tolist())
     corners = tuple(numbers)
     return Solid(corners, tuple(triangles), flats_of(corners, triangles), float(body.volume()))
+
+
+def _without_skins(triangles: Iterable[Triangle]) -> list[Triangle]:
+    """Triangles that have three corners, without those that lie back to back: what was thinner than the grid has no inside."""
+    found: dict[tuple[int, ...], list[Triangle]] = {}
+    for three in triangles:
+        if len(set(three)) < 3:
+            continue
+        a, b, c = three
+        same = found.setdefault(tuple(sorted(three)), [])
+        turned = next((t for t in same if t not in ((a, b, c), (b, c, a), (c, a, b))), None)
+        if turned is None:
+            same.append(three)
+        else:
+            same.remove(turned)
+    return [three for same in found.values() for three in same]
 
 
 def flats_of(corners: Sequence[Point3], triangles: Sequence[Triangle]) -> tuple[Flat, ...]:

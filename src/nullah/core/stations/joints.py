@@ -104,6 +104,44 @@ def _schools(made: Made, worked: Worked, laid: tuple[JointPlan, ...], choices: t
     return tuple(calls)
 
 
+def _mends(made: Made, worked: Worked, laid: tuple[JointPlan, ...], choices: tuple[Choice, ...]) -> tuple[Call, ...]:
+    """What is asked where a check does not hold and there is a way out; of a joint that is cut nothing."""
+    calls: dict[str, Call] = {}
+    asked_of = {j.id: j.asked for j in worked.sizes.design.joints}
+    for joint in laid:
+        for check in joint.checks if joint.id not in worked.joints_cut else ():
+            way = check.mend
+            if check.holds or way is None or asked_of[joint.id].get(way.ask) == way.value:
+                continue
+            options = (
+                Option(
+                    "mend", way.words, ("the joint is laid out so",), put(made.id, ((joint.id, way.ask, way.value),))
+                ),
+                Option("leave", "leave it", ("it is cut as it is, and the check goes on saying so",)),
+            )
+            call_id = f"{made.prefix}mend {joint.id} {way.ask}"
+            calls.setdefault(
+                call_id,
+                Call(
+                    call_id,
+                    "joints",
+                    f"{joint.name}: {check.text}. Is it changed?",
+                    options,
+                    "mend",
+                    "what does not hold on paper does not at the bench",
+                    f"{check.text} {way.value}"[:2000],
+                    differ="Figures are those of common practice; a maker who knows the wood may go beyond them.",
+                    parts=tuple(f"{made.prefix}{p}" for p in joint.parts),
+                    taken=taken(call_id, options, f"{check.text} {way.value}"[:2000], choices),
+                ),
+            )
+    return tuple(calls.values())
+
+
+def _asked(made: Made, worked: Worked, laid: tuple[JointPlan, ...], choices: tuple[Choice, ...]) -> tuple[Call, ...]:
+    return (*_mends(made, worked, laid, choices), *_schools(made, worked, laid, choices))
+
+
 def _matters(worked: Worked, joint: JointDesign, name: str) -> bool:
     """Whether a school makes a difference to a joint; to one that cannot be made none does."""
     try:
@@ -121,9 +159,9 @@ def _of_design(made: Made, choices: tuple[Choice, ...]) -> Laying:
     ):  # what the maker changed may leave a joint without its place
         laid, failed = made.worked.joints_there_are()
         lost = tuple(lost_call(made.piece, name, f"{why} {name} is set aside.", choices) for name, why in failed)
-        return Laying(laid, "", (*lost, *_schools(made, made.worked, laid, choices)), made.worked.laid_anew())
+        return Laying(laid, "", (*lost, *_asked(made, made.worked, laid, choices)), made.worked.laid_anew())
     try:
         laid = made.worked.joints()
-        return Laying(laid, "", _schools(made, made.worked, laid, choices), made.worked.laid_anew())
+        return Laying(laid, "", _asked(made, made.worked, laid, choices), made.worked.laid_anew())
     except ValueError as error:
         return Laying((), str(error), ())
