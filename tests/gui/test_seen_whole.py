@@ -31,8 +31,10 @@ def shown(qtbot, tmp_path, size, units, project=None):
 def test_figures_and_fields_are_never_cut_off(qtbot, tmp_path, size, units):
     hand = shown(qtbot, tmp_path, size, units)
     seen = 0
-    for station in STATIONS:
-        hand.go(station)
+    for station in (*STATIONS, "joints, what is at hand"):
+        hand.go(station.partition(",")[0])
+        if "," in station:
+            hand.press("At hand")
         hand.window.grab()
         assert (hand.window.width(), hand.window.height()) == size, station
         for canvas in (c for c in hand.window.findChildren(Canvas) if c.isVisible()):

@@ -440,7 +440,7 @@ def test_a_panel_s_edge_goes_into_its_groove(panel):
     assert 0 < goes_in <= reach + 1e-6
     at_mouth = inch / 8 + (0.25 * inch * goes_in / (1.875 * inch) if panel == "bevelled" else 0.0)
     assert mouth.bounds[3] - mouth.bounds[1] == pytest.approx(at_mouth, abs=0.01)
-    # bevelled it goes in further by the wettest month: the groove is wider by what the slope comes to there, up to 3 mm in on a back so wide
+    # bevelled it goes in further by the wettest month, up to 3 mm on a back so wide: the groove is wider by what the slope comes to
     wider = (0.25 / 1.875 * 3.0) if panel == "bevelled" else 0.0
     assert all(at_mouth - 0.01 <= j.figures["width"] <= at_mouth + wider + 0.01 for j in grooves)
     slopes = [s.text for j in grooves for s in j.settings if s.tool == "sliding bevel"]

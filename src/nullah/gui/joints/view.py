@@ -5,21 +5,25 @@ from __future__ import annotations
 from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QCheckBox, QListWidget, QWidget
+from PySide6.QtWidgets import QCheckBox, QListWidget, QPushButton, QWidget
 
 from nullah.core import measure
+from nullah.core.design import JointDesign
 from nullah.core.document_pieces import Designed
 from nullah.core.drawing import Drawing
 from nullah.core.edit import set_in
 from nullah.core.joints.plan import JointPlan
 from nullah.core.pictures import joint as picture
 from nullah.core.piece_edits import set_joint
+from nullah.gui.joints.asked import Asked
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.widgets import Field, column, label, refill, row, scroll_area
 
-LIST = 132  # px of the list of joints at the least
+LEFT = 184  # px of the column on the left at the least
+DRAWN = 330  # px: with less room there is no drawing beside what is at hand
+LIST = 148  # px of the list of joints
 
 
 class JointsView(QWidget):
@@ -51,27 +55,68 @@ class JointsView(QWidget):
                 )
             )
         self.widths = {
-            name: Field(name, 172, partial(self._widths, name)) for name in ("chisels", "bits", "plough_irons")
+            name: Field(name, 172, partial(self._widths, name), grows=True)
+            for name in ("chisels", "bits", "plough_irons")
         }
-        self.names.setMinimumHeight(LIST)
-        inside = QWidget()
-        inside.setFixedWidth(184)
+        self.names.setFixedHeight(LIST)
+        self.inside = QWidget()
+        self.asked = Asked(session)
+        self.elsewhere = label("What the joints of this piece are asked is said at Piece.", "quiet", wrap=True)
+        self.kit = QWidget()
         column(
-            inside,
-            self.names,
-            label("At hand", "quiet"),
+            self.kit,
             *self.tools.values(),
             *(one for field in self.widths.values() for one in (label(field.accessibleName(), "quiet"), field)),
             margins=0,
             spacing=3,
         )
-        left = scroll_area()  # on a low screen the list keeps its height, and what is at hand is reached below it
-        left.setWidget(inside)
-        left.setFixedWidth(200)
-        top = row(left, self.canvas)
-        top.setStretch(1, 1)
-        whole = column(self, self.title, top, self.below, margins=12, spacing=6)
+        self.turns = {words: QPushButton(words) for words in ("Made", "At hand")}
+        for words, button in self.turns.items():
+            button.setCheckable(True)
+            button.clicked.connect(partial(self._turn, words))
+        self._turned = "Made"
+        column(
+            self.inside,
+            self.names,
+            row(*self.turns.values(), spacing=4),
+            self.elsewhere,
+            self.asked,
+            self.kit,
+            1,
+            margins=0,
+            spacing=4,
+        )
+        self.left = scroll_area()  # on a low screen the list keeps its height, and what is at hand is reached below it
+        self.left.setWidget(self.inside)
+        self.drawn = QWidget()
+        column(self.drawn, self.canvas, self.below, margins=0, spacing=6).setStretch(0, 1)
+        under = row(self.left, self.drawn)
+        under.setStretch(1, 1)
+        whole = column(self, self.title, under, margins=12, spacing=6)
         whole.setStretch(1, 1)
+
+    def _turn(self, to: str) -> None:
+        """Show what is asked of the joint, or what is at hand, as wide as its widths want; a piece that answers alone asks nothing of
+        single joints."""
+        self._turned = to
+        for words, button in self.turns.items():
+            button.setChecked(words == to)
+        kit = to == "At hand"
+        self.asked.setVisible(not kit and self._designed())
+        self.kit.setVisible(kit)
+        wide = max((field.width() for field in self.widths.values()), default=0) if kit else 0
+        self.inside.setFixedWidth(max(LEFT, wide + 4))
+        self.left.setFixedWidth(self.inside.width() + 16)
+        self.elsewhere.setVisible(not kit and not self._designed())
+        self.drawn.setVisible(not kit or self.width() - self.left.width() > DRAWN)
+
+    def _design(self) -> JointDesign | None:
+        """The joint shown as its piece's design has it; None of a piece that answers alone."""
+        made, joint = self.session.plan.piece.in_hand, self.joint()
+        if made.worked is None or joint is None:
+            return None
+        name = joint.id.removeprefix(made.prefix)
+        return next((j for j in made.worked.sizes.design.joints if j.id == name), None)
 
     def _mine(self) -> tuple[JointPlan, ...]:
         """The joints of the piece in hand."""
@@ -175,6 +220,8 @@ class JointsView(QWidget):
 
     def _show(self) -> None:
         joint = self.joint()
+        self._turn(self._turned)
+        self.asked.show_joint(self._design(), joint.id if joint else "")
         if joint is None:
             self.title.setText(self.session.told(self.session.plan.joints.problem) or "No joints yet.")
             self.canvas.show_drawing(Drawing())
@@ -197,5 +244,5 @@ class JointsView(QWidget):
         left, right = QWidget(), QWidget()
         column(left, *rows, 1, margins=0, spacing=3)
         column(right, *order, 1, margins=0, spacing=3)
-        left.setFixedWidth(300)
+        left.setFixedWidth(max(190, min(300, self.below.width() * 2 // 5)))
         refill(self.below, [row(left, right, spacing=16)])

@@ -41,19 +41,14 @@ class Form(QWidget):
         if kind.name != self._kind:
             self._build(kind)
         for name, field in self.fields.items():
-            field.show_text(self._words(self._asks[name], answer(piece, name)))
+            field.show_text(ask_words(self.session, self._asks[name], answer(piece, name)))
         woods = own_woods(self.session.project)
         for name, choice in self.picks.items():
             value = answer(piece, name)
             ask = self._asks[name]
             if ask.also is not None and (woods or choice.count() > len(ask.options)):
                 refill_pick(choice, list(dict.fromkeys((*ask.options, *woods, value))))
-            choice.setCurrentText({True: "yes", False: "no"}.get(value, value) if isinstance(value, bool) else value)
-
-    def _words(self, ask: Ask, value: object) -> str:
-        if ask.type == "length":
-            return self.session.figures(float(value))  # type: ignore[arg-type]  # a length is a number
-        return f"{value:g}" if isinstance(value, float) else str(value)
+            choice.setCurrentText(ask_words(self.session, ask, value))
 
     def _build(self, kind: Kind) -> None:
         self._kind = kind.name
@@ -71,7 +66,7 @@ class Form(QWidget):
                 self.rows.addWidget(flow(*pieces))
 
     def _asked(self, ask: Ask) -> QWidget:
-        spoken = _spoken(ask)
+        spoken = ask_spoken(ask)
         if ask.type in ("choice", "yesno"):
             options = ["yes", "no"] if ask.type == "yesno" else list(ask.options)
             self.picks[ask.name] = choice = pick(spoken, options, lambda t: self._set(ask, lambda: ask.read(t), t))
@@ -80,26 +75,40 @@ class Form(QWidget):
             return choice
         name = ask.name
         self.fields[name] = field = Field(
-            name, WIDE[ask.type], lambda t: self._set(ask, self._read(ask, t), t), ask.type == "length"
+            name,
+            WIDE[ask.type],
+            lambda t: self._set(ask, lambda: ask_read(self.session, ask, t), t),
+            ask.type == "length",
         )
         field.setToolTip(ask.words)
         field.setAccessibleName(ask.words)
         return field
 
-    def _read(self, ask: Ask, text: str) -> Callable[[], object]:
-        """What was typed as a value: a length in the unit that is shown."""
-        if ask.type != "length":
-            return lambda: ask.read(text)
-
-        return lambda: length(self.session, ask, text)
-
     def _set(self, ask: Ask, value: Callable[[], object], text: str) -> bool:
         return self.session.attempt(
-            f"{_spoken(ask)}: {text.strip()}", lambda: set_answer(self.session.project, ask.name, value())
+            f"{ask_spoken(ask)}: {text.strip()}", lambda: set_answer(self.session.project, ask.name, value())
         )
 
 
-def _spoken(ask: Ask) -> str:
+def ask_words(session: Session, ask: Ask, value: object) -> str:
+    """An answer as a field or a choice shows it."""
+    if ask.type == "length":
+        return session.figures(float(value))  # type: ignore[arg-type]  # a length is a number
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    return f"{value:g}" if isinstance(value, float) else str(value)
+
+
+def ask_read(session: Session, ask: Ask, text: str) -> object:
+    """What was typed as a value: a length in the unit that is shown.
+
+    Raises:
+        BadAnswer, BadLength: it is none.
+    """
+    return length(session, ask, text) if ask.type == "length" else ask.read(text)
+
+
+def ask_spoken(ask: Ask) -> str:
     """What is asked in a word or two: its name, without what it is asked of."""
     return ask.name.rpartition(".")[2].replace("_", " ")
 

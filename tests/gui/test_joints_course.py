@@ -1,0 +1,136 @@
+"""Joints by hand: put between parts by pointing, said otherwise, pulled, cut with other tools, printed at full size."""
+
+import io
+
+import pytest
+from pypdf import PdfReader
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+from test_gestures import pull
+
+from nullah.core import joining
+
+
+def joined(hand, first, second):
+    (name,) = joining.joined_by(hand.plan, first, second)
+    return next(j for j in hand.plan.joints.joints if j.id == name)
+
+
+def point_and_join(hand, first, second, family):
+    """H on the first part, the second pointed at, and the card of a family clicked."""
+    hand.press("Point at two parts")
+    view = hand.window.view()
+    for part in (first, second):
+        view.canvas.picked.emit(f"part:{part}")  # as a click on it says
+        QApplication.processEvents()
+    card = next(c for c in hand.tried().cards if c.way.family == family)
+    QTest.mouseClick(card, Qt.MouseButton.LeftButton)
+    QApplication.processEvents()
+    assert joined(hand, first, second).family == family
+
+
+def show(hand, joint):
+    """A joint chosen in the list at Joints, by a click."""
+    names = hand.window.view().names
+    row = next(n for n, j in enumerate(hand.plan.joints.joints) if j.id == joint.id)
+    names.scrollToItem(names.item(row))
+    QTest.mouseClick(names.viewport(), Qt.MouseButton.LeftButton, pos=names.visualItemRect(names.item(row)).center())
+    QApplication.processEvents()
+    assert hand.window.view().joint().id == joint.id
+
+
+def choose(hand, name, option):
+    """One of a choice by keys."""
+    box = hand.window.view().asked.picks[name]
+    assert box.isVisible()
+    box.setFocus()
+    while box.currentText() != option:
+        before = box.currentIndex()
+        QTest.keyClick(box, Qt.Key.Key_Down)  # each is taken as it is come by
+        QApplication.processEvents()
+        assert box.currentIndex() > before, option
+    QApplication.processEvents()
+
+
+def tools_of(joint):
+    return {s.tool for s in joint.settings}
+
+
+def test_three_joints_by_pointing_and_what_is_asked_of_them(hand, tmp_path):
+    hand.begin_anew("shelves")
+    hand.press("By hand")
+    point_and_join(hand, "shelf-2", "side-left", "mortise_and_tenon")
+    point_and_join(hand, "shelf-2", "side-right", "sliding_dovetail")
+    point_and_join(hand, "shelf-3", "side-left", "dowels")
+
+    # a slope typed: the neck of the tail follows
+    hand.go("joints")
+    tail = joined(hand, "shelf-2", "side-right")
+    show(hand, tail)
+    neck = tail.figures["neck"]
+    hand.type_in("slope", "5")
+    after = joined(hand, "shelf-2", "side-right").figures
+    assert after["slope"] == 5
+    assert after["neck"] == pytest.approx(neck - 2 * after["depth"] * (1 / 5 - 1 / 7))
+    hand.type_in("slope", "500")  # what does not serve is said, and nothing changes
+    assert "12 is the most" in hand.note()
+    assert joined(hand, "shelf-2", "side-right").figures == after
+
+    # what is not at hand: another way, said and set
+    view = hand.window.view()
+    assert "router plane" in tools_of(tail)
+    hand.press("At hand")
+    box = view.tools["router_plane"]
+    QTest.mouseClick(box, Qt.MouseButton.LeftButton, pos=QPoint(10, box.height() // 2))
+    QApplication.processEvents()
+    tail = joined(hand, "shelf-2", "side-right")
+    assert "router plane" not in tools_of(tail)
+    assert "depth line" in tools_of(tail)
+    assert tail.steps[0].startswith("No router plane")
+
+    # how a tenon is held
+    tenon = joined(hand, "shelf-2", "side-left")
+    show(hand, tenon)
+    hand.press("Made")
+    choose(hand, "hold", "drawbored")
+    assert joined(hand, "shelf-2", "side-left").figures["pegs"] >= 1, hand.note()
+
+    # a bit that is not at hand is asked about, and the call taken by its number
+    dowels = joined(hand, "shelf-3", "side-left")
+    show(hand, dowels)
+    hand.type_in("diameter", "7")
+    call = hand.plan.call(f"mend {dowels.id} diameter")
+    assert call.open
+    hand.session.take(call, "mend")
+    assert joined(hand, "shelf-3", "side-left").figures["diameter"] != 7
+    steps = 0
+    while hand.session.history.can_undo and steps < 40:
+        hand.key("Ctrl+Z")
+        steps += 1
+    assert steps >= 8
+
+    while hand.session.history.can_redo:
+        hand.key("Ctrl+Shift+Z")
+    hand.window.files.export_to(tmp_path / "shop")
+    hand.written()
+    printed = PdfReader(io.BytesIO((tmp_path / "shop" / "full-size.pdf").read_bytes()))
+    words = " ".join(page.extract_text() for page in printed.pages)
+    assert "Story stick" in words
+    assert "100 %" in words
+    assert list((tmp_path / "shop").glob("full-size-*.dxf"))
+
+
+def test_a_half_pin_is_pulled_and_a_corner_asked_otherwise(hand):
+    hand.begin_anew("practice_joint")
+    hand.go("joints")
+    canvas = hand.window.view().canvas
+    half = hand.plan.joints.joints[0].figures["half pin"]
+    pull(canvas, "laid:corner/half_pin/lower", 0, -8)
+    pulled = hand.plan.joints.joints[0].figures["half pin"]
+    assert pulled > half
+    assert float(hand.window.view().asked.fields["half_pin"].text()) == pytest.approx(pulled, abs=0.06)
+    hand.key("Ctrl+Z")
+    assert hand.plan.joints.joints[0].figures["half pin"] == half
+    hand.type_in("half_pin", "9")
+    assert hand.plan.joints.joints[0].figures["half pin"] == 9
