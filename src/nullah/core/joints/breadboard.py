@@ -109,8 +109,10 @@ class Breadboard:
         count, middle = len(tenons), (len(tenons) + 1) / 2
         pegged = look.asked("pegs") == "pegged"
         cuts = [*shoulders(look, first, (tongue, *tenons)), *_grooved(look, second, tongue, tenons)]
-        if pegged:
-            cuts += _pegs(look, first, second, tenons)
+        redrawn = list(range(len(cuts) - count, len(cuts)))  # the mortises, in the groove, from the tenons
+        pegs = _pegs(look, first, second, tenons) if pegged else []
+        redrawn += [len(cuts) + n for n, cut in enumerate(pegs) if cut.part == first.id]  # through the breadboard's
+        cuts += pegs
         thick, long, haunch, wide = (look.figure(n) for n in ("thickness", "length", "haunch", "tenon"))
         out, into = look.figure(f"slot out {count}"), look.figure(f"slot in {count}")
         peg = look.figure("peg")
@@ -190,6 +192,7 @@ class Breadboard:
             marked_faces(cuts, {p.id: p for p in (first, second)}, look.label),
             figures=figures,
             cuts=tuple(cuts),
+            redrawn=tuple(redrawn),
         )
 
 

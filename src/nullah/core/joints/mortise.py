@@ -115,7 +115,10 @@ class MortiseAndTenon:
             raise NoJoint(f"The tenon of {a} ends inside {b}: wedges are driven where it comes through.")
         flare = look.figure("flare")
         holes = sockets(look, second, made, flare)
-        cuts = [*shoulders(look, first, made), *mitre(look, first, tenon), *holes]
+        cuts = shoulders(look, first, made)
+        mitred = mitre(look, first, tenon)
+        redrawn = [len(cuts) + n for n in range(len(mitred))]  # on the tenon as it is sawn
+        cuts += [*mitred, *holes]
         thick, long, width = (look.figure(n) for n in ("thickness", "length", "width"))
         shoulder, upper = look.figure("shoulder"), look.figure("upper shoulder")
         low, high = look.bare(joint.first)[across_of(look)[0]]
@@ -149,7 +152,9 @@ class MortiseAndTenon:
             checks += told.checks
         if flare:
             cuts += kerfs(look, first, made[: int(look.figure("count"))])
-        cuts += peg_holes(look, first, second, tenon)
+        pegs = peg_holes(look, first, second, tenon)
+        redrawn += [len(cuts) + n for n, cut in enumerate(pegs) if cut.part == first.id]  # pricked through the mate's
+        cuts += pegs
         return JointPlan(
             joint.id,
             self.name,
@@ -161,6 +166,7 @@ class MortiseAndTenon:
             marked_faces(cuts, {p.id: p for p in (first, second)}, look.label),
             figures=figures,
             cuts=tuple(cuts),
+            redrawn=tuple(redrawn),
         )
 
 
@@ -188,7 +194,9 @@ def _in_order(look: Look, a: str, b: str) -> list[str]:
     if seen:
         cutting.append("The tenon has no shoulder at its hidden side: that face is the face of the part.")
     if others and alike(look, others[0]) and look.asked("meeting") == "mitred":
-        cutting.append(f"Mitre the tip at 45 degrees where it meets the tenon of {look.label(others[0].first)}.")
+        cutting.append(
+            f"Mark and mitre the tip at 45 degrees where it meets the tenon of {look.label(others[0].first)}."
+        )
     fit = "Fit by hand: a shade fat, thinned to fit; the shoulder closes all round before the tenon touches the bottom."
     return [*cutting, fit]
 

@@ -92,6 +92,7 @@ class Template:
 class JointPlan:
     """A joint between named parts, worked out. ``family``: the kind of joint it is; ``figures``: what it is laid out to by name, mm
     (``tails`` a count, ``slope`` a run): what stays when it is cut; ``cuts``: the wood it takes away, in its parts' own axes;
+    ``redrawn``: which of the cuts are marked on the wood as it then is, all others on the sides of the blank before any is made;
     ``templates``: what is laid on the wood, None where that is every marked side of its cuts; ``places``: of each part, how far its
     cuts lie from the near and from the far end of its length, width and thickness, mm."""
 
@@ -106,6 +107,7 @@ class JointPlan:
     tails: int = 0  # of a dovetailed corner
     figures: Mapping[str, float] = field(default_factory=dict)
     cuts: tuple[Cut, ...] = ()
+    redrawn: tuple[int, ...] = ()
     stopped: tuple[str, ...] = ()  # of a groove: the parts in which it stops within the joint
     templates: tuple[Template, ...] | None = None
     places: Mapping[str, Place] = field(default_factory=dict)

@@ -93,6 +93,7 @@ class Taper:
             marked_faces(cuts, {leg.id: leg}, look.label),
             figures={"start": start, "foot": foot, "run": run},
             cuts=tuple(cuts),
+            redrawn=tuple(range(1, len(cuts))),
         )
 
 

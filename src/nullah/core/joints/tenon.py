@@ -262,7 +262,8 @@ def sockets(look: Look, second: Placed, parts: Iterable[Block], flare: float = 0
     axis, sign = axis_of(joint.way)
     across, _ = across_of(look)
     mate = look.body(joint.second)[axis]
-    spared = not met(look) and not look.figure("step")
+    stepped = bool(look.figure("step"))
+    spared = not met(look) and not stepped
     found = []
     for block in parts:
         low, high = block[axis]
@@ -273,7 +274,8 @@ def sockets(look: Look, second: Placed, parts: Iterable[Block], flare: float = 0
         if left > _NOTHING and spared:
             spare = min(SPARE, left / 2)
             low, high = (low, high + spare) if sign > 0 else (low - spare, high)
-        found.append(block_cut(second, with_span(block, axis, (low, high)), OPPOSITE[joint.way]))
+        far = left <= _NOTHING and stepped  # its outline is on the far side, and met from there
+        found.append(block_cut(second, with_span(block, axis, (low, high)), joint.way if far else OPPOSITE[joint.way]))
     return found
 
 

@@ -208,6 +208,7 @@ class Tusk:
                 "width": wide,
             },
             cuts=cuts,
+            redrawn=(cuts.index(slot),),
         )
 
 
