@@ -285,6 +285,35 @@ def drags(window, what):
     print(f"one move of a drag, {what}, slowest: {worst:.1f} ms of own work (bar: 16)")
 
 
+def tails():
+    """A line pulled with forty tails on the screen: own work, and with the drawing painted."""
+    from nullah.core.document import Project
+    from nullah.core.document_pieces import AddJoint, AddPart, Designed
+
+    size = {"width": 1200.0, "thickness": 18.0, "upper": "up"}
+    edits = (
+        AddPart(id="tail", label="tail board", length=500.0, face="front", at=(0, 0, 0), **size),
+        AddPart(id="pin", label="pin board", length=500.0, face="right", at=(500, 18, 0), **size),
+        AddJoint(id="corner", family="through_dovetail", first="tail", second="pin", way="right", asked={"tails": 40}),
+    )
+    window = opened(Project(pieces=(Designed(kind="free", name="Forty tails", edits=edits),)))
+    window.go("joints")
+    canvas = window.view().canvas
+    canvas.grab()
+    for tag in ("laid:corner/half_pin/lower", "laid:corner/pin/40"):
+        work, painted = [], []
+        for i in range(40):
+            start = time.perf_counter()
+            canvas.dragged.emit(tag, 0.0, 0.1 * i, False)
+            work.append(time.perf_counter() - start)
+            canvas.grab()
+            painted.append(time.perf_counter() - start)
+        window.session.let_be()
+        own, whole = 1000 * statistics.median(work), 1000 * statistics.median(painted)
+        print(f"40 tails, {tag}: {own:.1f} ms of own work, {whole:.1f} ms with the painting (bar: 16)")
+    window.session.close()
+
+
 def truing():
     """The thickest slab of a fine grid, and strokes of a plane on a finer."""
     import numpy as np
@@ -320,6 +349,7 @@ def main():
     """Everything, in one run."""
     startup()
     truing()
+    tails()
     from nullah.core import demo
 
     window = opened(demo.project())
