@@ -6,12 +6,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core import demo, edit
+from nullah.core import demo, edit, piece_edits
+from nullah.core.document import Project
 from nullah.core.drawing import Area, Dimension
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.dovetail import NoDovetail, checks, lay_out, plan, suited_tails
 from nullah.core.joints.plan import Setting, gathered
 from nullah.core.measure import told
+from nullah.core.pieces.kinds import KINDS
 from nullah.core.plan import plan as whole_plan
 from nullah.core.plan import settings_at
 
@@ -269,3 +271,29 @@ def test_settings_belong_to_the_station():
     assert {s.value for s in settings_at(p, "trueup")} == {x.thickness for x in p.piece.parts}
     assert settings_at(p, "together")[0].value == pytest.approx(p.together.diagonal)
     assert settings_at(p, "joints") == p.joints.settings
+
+
+def test_schools_of_a_corner_change_its_order_and_what_is_set():
+    """Pins first the tails are traced; by chisel alone there is no coping saw; proud, the ends are longer by a hair."""
+    piece = KINDS["practice_joint"].piece({"width": "120", "thickness": "16", "tails": "2"})
+
+    def made(**asked):
+        project = Project(pieces=(piece,))
+        for what, value in asked.items():
+            project = piece_edits.put_figure(project, "corner", what, value)
+        return whole_plan(project)
+
+    usual = made().joints.joints[0]
+    assert any(s.tool == "dividers" for s in usual.settings)
+    assert any("coping saw" in s for s in usual.steps)
+    pins = made(first="pins").joints.joints[0]
+    assert any("trace round the pins" in s for s in pins.steps)
+    assert pins.cuts == usual.cuts
+    assert not any("coping saw" in s for s in made(waste="chisel").joints.joints[0].steps)
+    assert {c.id.removeprefix("school ") for c in made().joints.calls if c.open} >= {"first", "waste", "baseline"}
+    proud, shy = made(baseline="proud"), made(baseline="shy")
+    assert proud.joints.joints[0].figures["baseline on tail board"] == pytest.approx(16.3)
+    flush, longer, shorter = (
+        next(p.length for p in now.piece.parts if p.id == "tail-board") for now in (made(), proud, shy)
+    )
+    assert (longer - flush, shorter - flush) == (pytest.approx(0.3), pytest.approx(-0.3))

@@ -35,6 +35,33 @@ ASKS = (
     Ask("slope", "slope of the tails, 1 to so many", "number", 7.0, 1.0, 12.0),
 )
 
+WAYS = (
+    Ask("first", "which half is cut first", "choice", "tails", options=("tails", "pins")),
+    Ask("waste", "how the waste comes out", "choice", "coping saw", options=("coping saw", "chisel")),
+)
+BASELINE = Ask("baseline", "how the baselines are gauged", "choice", "flush", options=("flush", "proud", "shy"))
+OVER = {"flush": 0.0, "proud": 0.3, "shy": -0.3}  # mm beyond the mate's thickness (common practice: a hair, 0.2 to 0.5)
+SCHOOLS = (
+    School(
+        "first",
+        "Are the tails cut first, or the pins?",
+        "boards are ganged and sawn as one, and a slope that is off does not matter",
+        "Pins first are easier to trace on wide boards; either half makes a sound corner.",
+    ),
+    School(
+        "waste",
+        "Does the waste come out by coping saw and chisel, or by chisel alone?",
+        "less is chopped, and less bruised on the far face",
+        "By chisel alone there is one tool less to set, and the baseline is never sawn into; it takes longer.",
+    ),
+)
+BASELINES = School(
+    "baseline",
+    "Are the baselines gauged flush, proud or shy of the mate's thickness?",
+    "every size downstream stays what it says",
+    "Proud, the ends are planed off flush; shy, the faces are planed down to the ends. Many makers gauge a hair over.",
+)
+
 
 @frozen
 class Corner:
@@ -43,7 +70,7 @@ class Corner:
     name: str = "through_dovetail"
     about: str = "Tails on one board, pins on the other, both seen."
     reaches: tuple[str, ...] = ("reach", "reach of second")
-    schools: tuple[School, ...] = ()
+    schools: tuple[School, ...] = (*SCHOOLS, BASELINES)
     home: str = "glued"
     joins: Joins = Joins(
         "The strongest corner of boards: it cannot be pulled off the tails, glue or none.",
@@ -51,16 +78,17 @@ class Corner:
         over_an_edge,
     )
     after: tuple[str, ...] = ()
-    asks: tuple[Ask, ...] = ASKS
+    asks: tuple[Ask, ...] = (*ASKS, *WAYS, BASELINE)
 
     def figure(self, name: str, look: Look) -> float:
         """tails, pin, half pin, slope, width (of the joint), ``baseline on`` either part, and the reach: the pin board's thickness,
         which the tails go through; ``reach of second`` the tail board's; mm."""
-        return corner_figure(name, look, 0.0)
+        return corner_figure(name, look, 0.0, OVER[str(look.asked("baseline"))])
 
     def plan(self, look: Look) -> JointPlan:
         """The corner laid out; where the pin board's lower edge lies above the tail board's, the tails begin there."""
-        made, rise = laid_out(look, 0.0)
+        made, rise = laid_out(look, 0.0, look.asked("first") == "pins")
+        made = _in_the_way_asked(made, look)
         joint = look.joint
         if rise:
             stands = {p: look.stands(p) for p in (joint.first, joint.second)}
@@ -68,14 +96,30 @@ class Corner:
         return replace(made, faces=_faces(made, joint, look))
 
 
-def corner_figure(name: str, look: Look, lap: float) -> float:
-    """One figure of a dovetailed corner by name; ``lap`` mm of the second board lie before the tails.
+def _in_the_way_asked(made: JointPlan, look: Look) -> JointPlan:
+    """The corner with its waste taken out as asked."""
+    steps = made.steps
+    if look.asked("waste") == "chisel":
+        steps = tuple(
+            s.replace("coping saw out the waste near the line", "leave the waste in")
+            .replace("coping saw and chop to the baseline", "chop to the baseline in slices")
+            .replace("Chop to the baseline half", "Chop the waste out in slices to the baseline, half")
+            for s in steps
+        )
+    return replace(made, steps=steps)
+
+
+def corner_figure(name: str, look: Look, lap: float, over: float = 0.0) -> float:
+    """One figure of a dovetailed corner by name; ``lap`` mm of the second board lie before the tails, and baselines are gauged ``over``
+    mm beyond the mate's thickness.
 
     Raises:
         NoJoint: there is none of that name.
     """
     tail, pin = look.joint.first, look.joint.second
-    deep = {_baseline(look, tail): look.thickness(pin) - lap, _baseline(look, pin): look.thickness(tail)}
+    if name.startswith("asks "):
+        return 1.0
+    deep = {_baseline(look, tail): look.thickness(pin) - lap + over, _baseline(look, pin): look.thickness(tail) + over}
     if name in ("reach", "reach of second"):
         return look.figure(_baseline(look, tail if name == "reach" else pin))
     if name in deep:
@@ -88,7 +132,7 @@ def corner_figure(name: str, look: Look, lap: float) -> float:
     return found(look)
 
 
-def laid_out(look: Look, lap: float) -> tuple[JointPlan, float]:
+def laid_out(look: Look, lap: float, pins_first: bool = False) -> tuple[JointPlan, float]:
     """A dovetailed corner laid out, with the drawings of a through one, and how far its tails begin above the tail board's lower edge;
     ``lap`` mm of the second board lie before the tails.
 
@@ -107,7 +151,7 @@ def laid_out(look: Look, lap: float) -> tuple[JointPlan, float]:
         laid,
         (look.figure(_baseline(look, joint.first)), look.figure(_baseline(look, joint.second))),
         look.shop.chisels,
-        False,
+        pins_first,
         max(0.0, tail.size[1] - laid.width - rise),
         ends,
         tail.size[0],
