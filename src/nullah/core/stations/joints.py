@@ -107,19 +107,25 @@ def _schools(made: Made, worked: Worked, laid: tuple[JointPlan, ...], choices: t
 def _mends(made: Made, worked: Worked, laid: tuple[JointPlan, ...], choices: tuple[Choice, ...]) -> tuple[Call, ...]:
     """What is asked where a check does not hold and there is a way out; of a joint that is cut nothing."""
     calls: dict[str, Call] = {}
-    asked_of = {j.id: j.asked for j in worked.sizes.design.joints}
+    designs = {j.id: j for j in worked.sizes.design.joints}
     for joint in laid:
         for check in joint.checks if joint.id not in worked.joints_cut else ():
             way = check.mend
-            if check.holds or way is None or asked_of[joint.id].get(way.ask) == way.value:
+            design = designs[joint.id]
+            if check.holds or way is None or design.asked.get(way.ask) == way.value:
                 continue
+            alike = [j.id for j in designs.values() if design.set and (j.set, j.family) == (design.set, design.family)]
+            mine = alike or [joint.id]  # a set goes by the least of its depths: all of it is changed
             options = (
                 Option(
-                    "mend", way.words, ("the joint is laid out so",), put(made.id, ((joint.id, way.ask, way.value),))
+                    "mend",
+                    way.words,
+                    ("the joint is laid out so",),
+                    put(made.id, tuple((j, way.ask, way.value) for j in mine)),
                 ),
                 Option("leave", "leave it", ("it is cut as it is, and the check goes on saying so",)),
             )
-            call_id = f"{made.prefix}mend {joint.id} {way.ask}"
+            call_id = f"{made.prefix}mend {mine[0]} {way.ask}"
             calls.setdefault(
                 call_id,
                 Call(
