@@ -199,3 +199,24 @@ def test_a_reading_is_placed_by_a_click_and_pulled_to_where_it_was_taken(at_boar
     hand.type_in("reading value", "1")
     assert "lies off Windy" in hand.note()
     assert len(mine()) == 1
+
+
+def test_a_board_s_stray_reading_is_not_looked_for_among_a_part_s(demo_hand):
+    """A part that has no readings of its own is seen with the board's surface: what strays is said of the board alone."""
+    hand = demo_hand
+    wrong = tuple(
+        r.model_copy(update={"value": r.value + 4}) if n == 3 else r for n, r in enumerate(hand.project.readings)
+    )
+    hand.session.attempt("misread", lambda: hand.project.model_copy(update={"readings": wrong}))
+    made = hand.plan.trueup
+    assert any(t.surface.strays for t in made.boards)
+    on_it = [t for t in made.parts if t.board == "board 1" and not t.readings]
+    assert on_it
+    assert not any(t.surface.strays for t in on_it)
+    hand.go("trueup")
+    view = hand.window.view()
+    for t in on_it:
+        view.show_part(t.id)
+        view.refresh()
+        assert view.current().id == t.id
+        assert "Look again" not in view.words.whole

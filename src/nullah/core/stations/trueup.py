@@ -148,6 +148,8 @@ def _part(
     done = tuple(p for p in planed if p.target == part.id)
     if mine or done:
         surface, x, y = _read_alone(surface, leaf, boards[board_id].thickness, mine, done), 0.0, 0.0
+    elif surface.strays:
+        surface = replace(surface, strays=())  # which are readings of the board, and said there
     plan = planing(surface, part.thickness, x, y, leaf.length, leaf.width)
     if part.measured:  # the wood has said how thick it is: nothing more comes off
         plan = replace(plan, thickest=part.thickness)
