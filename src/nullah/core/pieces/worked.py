@@ -13,6 +13,7 @@ from nullah.core.drawing import area
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import Grows, NoJoint, Shop, axis_of, marked_faces, still
+from nullah.core.joints.holes import with_neighbours
 from nullah.core.joints.plan import Check, JointPlan, moved, places_of
 from nullah.core.measure import SAME
 from nullah.core.pieces.by_hand import apply
@@ -74,7 +75,7 @@ class Worked:
         Raises:
             NoJoint, NoPiece: one cannot be, or what it would cut away is no wood of the part.
         """
-        return tuple(self._laid(j) for j in self.sizes.design.joints)
+        return self._with_neighbours([self._laid(j) for j in self.sizes.design.joints])
 
     def joints_there_are(self) -> tuple[tuple[JointPlan, ...], tuple[tuple[str, str], ...]]:
         """The joints that can be laid out, and of each other its id and why not."""
@@ -84,7 +85,10 @@ class Worked:
                 laid.append(self._laid(joint))
             except ValueError as error:
                 failed.append((joint.id, str(error)))
-        return tuple(laid), tuple(failed)
+        return self._with_neighbours(laid), tuple(failed)
+
+    def _with_neighbours(self, laid: list[JointPlan]) -> tuple[JointPlan, ...]:
+        return tuple(with_neighbours(laid, self.sizes.size, lambda part: self.sizes.design.part(part).label))
 
     def laid_anew(self) -> dict[str, JointPlan | str]:
         """Joints that are cut as they would be laid out were none of them; why not, where one cannot be."""

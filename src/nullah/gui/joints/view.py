@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QCheckBox, QListWidget, QPushButton, QWidget
+from PySide6.QtWidgets import QCheckBox, QListWidget, QWidget
 
 from nullah.core import measure
 from nullah.core.design import JointDesign
@@ -19,7 +19,7 @@ from nullah.gui.joints.asked import Asked
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
-from nullah.gui.widgets import Field, column, label, refill, row, scroll_area
+from nullah.gui.widgets import Field, button, column, label, refill, row, scroll_area
 
 LEFT = 184  # px of the column on the left at the least
 DRAWN = 330  # px: with less room there is no drawing beside what is at hand
@@ -70,10 +70,9 @@ class JointsView(QWidget):
             margins=0,
             spacing=3,
         )
-        self.turns = {words: QPushButton(words) for words in ("Made", "At hand")}
-        for words, button in self.turns.items():
-            button.setCheckable(True)
-            button.clicked.connect(partial(self._turn, words))
+        self.turns = {words: button(words, partial(self._turn, words), "chip") for words in ("Made", "At hand")}
+        for turn in self.turns.values():
+            turn.setCheckable(True)
         self._turned = "Made"
         column(
             self.inside,
@@ -99,8 +98,8 @@ class JointsView(QWidget):
         """Show what is asked of the joint, or what is at hand, as wide as its widths want; a piece that answers alone asks nothing of
         single joints."""
         self._turned = to
-        for words, button in self.turns.items():
-            button.setChecked(words == to)
+        for words, turn in self.turns.items():
+            turn.setChecked(words == to)
         kit = to == "At hand"
         self.asked.setVisible(not kit and self._designed())
         self.kit.setVisible(kit)
