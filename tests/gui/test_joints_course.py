@@ -77,6 +77,15 @@ def test_three_joints_by_pointing_and_what_is_asked_of_them(hand, tmp_path):
     assert "12 is the most" in hand.note()
     assert joined(hand, "shelf-2", "side-right").figures == after
 
+    # nothing is what suits, also of what is called a length
+    tenon = joined(hand, "shelf-2", "side-left")
+    show(hand, tenon)
+    hand.type_in("length", "8")
+    assert joined(hand, "shelf-2", "side-left").figures["length"] == 8
+    hand.type_in("length", "0")
+    assert joined(hand, "shelf-2", "side-left").figures == tenon.figures
+    show(hand, tail)
+
     # what is not at hand: another way, said and set
     view = hand.window.view()
     assert "router plane" in tools_of(tail)

@@ -270,9 +270,13 @@ def put_figure(project: Project, name: str, what: str, value: float | str | bool
     Raises:
         BadEdit: it does not serve.
     """
-    _designed(project)
     if what in DIMENSIONS and not (isinstance(value, int | float) and 0 < value <= 20_000):
         raise BadEdit(f"A {what} is more than zero.")
+    return _with_figure(project, name, what, value)
+
+
+def _with_figure(project: Project, name: str, what: str, value: float | str | bool) -> Project:
+    _designed(project)
     try:
         return put(project.hand, ((name.removeprefix(prefix(project.hand)), what, value),))(project)
     except ValidationError as error:
@@ -307,8 +311,7 @@ def set_joint(project: Project, name: str, what: str, value: float | str | bool)
     kind = kind_of(project.in_hand)
     if kind is not None and any(a.name == what for a in kind.asks):
         return set_answer(project, what, value)
-    _designed(project)
-    return put_figure(project, name, what, value)
+    return _with_figure(project, name, what, value)  # whose length may be nothing: as suits
 
 
 def is_mine(piece: Piece | Designed) -> bool:

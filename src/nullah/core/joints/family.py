@@ -380,9 +380,9 @@ def _hole_said(middle: Point, across: float, low: Point, off: float, said: list[
         Line(((x - across, y), (x + across, y)), "outline", dash=True),
         Line(((x, y - across), (x, y + across)), "outline", dash=True),
     ]
-    if all(abs(x - p[0]) > AT_EDGE for p in said):
+    if x > 0 and all(abs(x - p[0]) > AT_EDGE for p in said):
         items.append(Dimension((low[0], low[1]), (x, low[1]), x, -off, ink="computed"))
-    if all(abs(y - p[1]) > AT_EDGE for p in said):
+    if y > 0 and all(abs(y - p[1]) > AT_EDGE for p in said):
         items.append(Dimension((low[0], low[1]), (low[0], y), y, off, ink="computed"))
     if not said:
         items.append(Dimension((x - across / 2, y + across), (x + across / 2, y + across), across, 12.0))

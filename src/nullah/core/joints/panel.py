@@ -24,6 +24,8 @@ def panel_edge(look: Look, panel: str) -> Cut:
     joint, (field, shoulder) = look.joint, (look.figure("field"), look.figure("shoulder"))
     placed = look.stands(joint.first)
     across, _ = own_axis(placed, joint.way)
+    if across == 2:
+        raise NoJoint(f"{look.label(joint.first)} lies flat on its mate: an edge of it goes in.")
     if shoulder <= 0:
         thick = look.thickness(joint.first)
         raise NoJoint(

@@ -28,6 +28,7 @@ from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
 
 MOST_TAPER = 1 / 50  # of the length (common practice, no source)
+RUNS_OUT = 0.5  # mm of wood beside a socket: with less it has no wall
 STOUT = 0.5  # of the thickness: what is left of a tail at its neck at the least (common practice, no source)
 
 
@@ -194,6 +195,9 @@ def _socket(look: Look, host: Placed, lost: float, taper: float) -> Cut:
         )
     which = [k for k in range(3) if k != SIDES[whole.side][0]].index(across)
     spans = [(min(p[k] for p in whole.outline), max(p[k] for p in whole.outline)) for k in (0, 1)]
+    if spans[which][0] < RUNS_OUT or spans[which][1] > host.size[across] - RUNS_OUT:
+        a, b = look.label(joint.first), look.label(joint.second)
+        raise NoJoint(f"The socket for {a} runs out at a side of {b}: wood is left on both sides of it.")
     middle = sum(spans[which]) / 2
     runs, ends_high = _runs(look)
     _, along = own_axis(host, way_of(runs, ends_high))

@@ -22,7 +22,7 @@ from nullah.core.pieces.look import DIMENSIONS, Seen, frame_axes
 from nullah.core.pieces.part import Chain, ChainLine, Part
 from nullah.core.pieces.sizes import NoPiece, Sizes
 from nullah.core.pieces.stick import Gap, Stick
-from nullah.core.shapes.cut import Placed, shifted
+from nullah.core.shapes.cut import SIDES, Cut, Placed, Point3, shifted
 from nullah.core.wood.species import species
 
 LONG_BY, WIDE_BY = 10.0, 4.0  # mm left on a part that is fitted last (common practice)
@@ -136,9 +136,26 @@ def _laid_out(joint: JointDesign, sizes: Sizes) -> JointPlan:
     laid = FAMILIES[joint.family].plan(Seen(joint, sizes))
     if any(cut.depth <= 0 or abs(area(cut.outline)) <= NO_AREA for cut in laid.cuts):
         raise NoJoint(f"{laid.name}: the parts do not meet there; move one, or let it look another way.")
+    for cut in laid.cuts:
+        if trouble := _off_the_wood(cut, sizes.size(cut.part), sizes.design.part(cut.part).label):
+            raise NoJoint(f"{laid.name}: {trouble}")
     joins = FAMILIES[joint.family].joins
     without = tuple(f"No {words}; with one it is quicker." for words in (joins.lacking(sizes.shop) if joins else ()))
     return replace(laid, places=places_of(laid.cuts, sizes.size), steps=(*without, *laid.steps))
+
+
+def _off_the_wood(cut: Cut, size: Point3, label: str) -> str:
+    """Why a cut cannot be: it lies beside its part, or takes all of it; "" where it can."""
+    axis, _ = SIDES[cut.side]
+    wide, tall = (size[k] for k in range(3) if k != axis)
+    points = (*cut.outline, *cut.far)
+    low, high = [min(p[k] for p in points) for k in (0, 1)], [max(p[k] for p in points) for k in (0, 1)]
+    if high[0] <= 0 or high[1] <= 0 or low[0] >= wide or low[1] >= tall:
+        return f"part of it lies beside {label}; move one, or ask for less."
+    whole = low[0] <= 0 and low[1] <= 0 and high[0] >= wide and high[1] >= tall and cut.depth >= size[axis]
+    if whole and not cut.far and abs(area(cut.outline)) >= wide * tall - NO_AREA:
+        return f"nothing would be left of {label}."
+    return ""
 
 
 def _as_cut(laid: JointPlan, mark: JointMark, sizes: Sizes) -> JointPlan:

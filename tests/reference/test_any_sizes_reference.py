@@ -1,0 +1,112 @@
+"""Any two parts of any size, joined by any family and asked anything within its bounds: closed solids, or a sentence."""
+
+import os
+import random
+
+import pytest
+from solid_sections import assert_closed, read, volume
+from two_parts import part
+
+from nullah.core import piece_edits
+from nullah.core.document import Project
+from nullah.core.document_pieces import Designed
+from nullah.core.drawing import Dimension
+from nullah.core.edit import BadEdit
+from nullah.core.joints.families import FAMILIES
+from nullah.core.measure import told
+from nullah.core.plan import plan
+from nullah.core.shapes.cut import WAYS
+from nullah.formats import parts_obj
+
+RUNS = 300 if os.environ.get("NULLAH_SOAK") else 12
+AXIS = {"right": 0, "left": 0, "back": 1, "front": 1, "up": 2, "down": 2}
+
+
+def sized(chance):
+    """A length between a hair and that of a beam, most of them as furniture has them."""
+    return round(
+        chance.choice(
+            [chance.uniform(1, 20), chance.uniform(10, 100), chance.uniform(50, 900), chance.uniform(500, 4000)]
+        ),
+        1,
+    )
+
+
+def lying(chance, name, at=(0.0, 0.0, 0.0)):
+    face = chance.choice(sorted(WAYS))
+    upper = chance.choice(sorted(w for w in WAYS if AXIS[w] != AXIS[face]))
+    size = (
+        [sized(chance) for _ in range(3)]
+        if chance.random() < 0.3
+        else [chance.uniform(100, 900), chance.uniform(30, 300), chance.uniform(8, 60)]
+    )
+    size[2] = min(size[2], 300.0)
+    return part(name, *(round(s, 1) for s in size), face, upper, tuple(round(v, 1) for v in at))
+
+
+def box_of(one):
+    """How far a part reaches along x, y and z."""
+    thick, wide = AXIS[one.face], AXIS[one.upper]
+    out = [0.0, 0.0, 0.0]
+    out[thick], out[wide], out[3 - thick - wide] = one.thickness, one.width, one.length
+    return out
+
+
+def answers(chance, family):
+    found = {}
+    for ask in family.asks:
+        if chance.random() < 0.5:
+            continue
+        if ask.type == "choice":
+            found[ask.name] = chance.choice(ask.options)
+        elif ask.type == "yesno":
+            found[ask.name] = chance.random() < 0.5
+        else:
+            low, high = ask.least or 0.0, ask.most if ask.most is not None else 1000.0
+            near = low + (high - low) * chance.choice([0, 0.01, 0.05, 0.2, 0.6, 1]) * chance.random()
+            found[ask.name] = round(near) if ask.type == "whole" else round(near, 1)
+    return found
+
+
+@pytest.mark.parametrize("family", sorted(FAMILIES))
+def test_soak_any_two_parts(family):
+    chance, made = random.Random(family), 0
+    for _ in range(RUNS):
+        first = lying(chance, "one")
+        way = chance.choice(sorted(WAYS))
+        reach, second = box_of(first), lying(chance, "other")
+        theirs, at = box_of(second), [0.0, 0.0, 0.0]
+        for k in range(3):  # beside the first, and on the way it looks against it
+            at[k] = chance.choice(
+                [0.0, reach[k] - theirs[k], chance.uniform(-0.5, 0.5) * reach[k], (reach[k] - theirs[k]) / 2]
+            )
+        axis = AXIS[way]
+        at[axis] = reach[axis] if way in ("right", "back", "up") else -theirs[axis]
+        second = second.model_copy(update={"at": tuple(round(v, 1) for v in at)})
+        both = bool(FAMILIES[family].home)
+        project = Project(pieces=(Designed(kind="free", name="Try", edits=(first, second)),))
+        try:
+            project = piece_edits.add_joint(project, plan(project), family, "one", "other" if both else "", way)
+        except BadEdit as error:
+            assert str(error).endswith(".")
+            continue
+        name = next(e.id for e in project.in_hand.edits if getattr(e, "edit", "") == "joint")
+        for what, value in answers(chance, FAMILIES[family]).items():
+            project = piece_edits.set_joint(project, name, what, value)
+        now = plan(project)
+        if not now.joints.joints:
+            said = [told(c.question) for c in now.calls if name in c.question]
+            assert said or now.joints.problem or now.piece.problem
+            assert all(s.endswith(".") for s in said), said
+            continue
+        made += 1
+        (joint,) = now.joints.joints
+        assert all(s.strip() for s in joint.steps)
+        assert all(told(c.text).strip() for c in joint.checks)
+        for face in joint.faces:
+            assert all(i.mm >= 0 for i in face.drawing.items if isinstance(i, Dimension))
+        for body in read(parts_obj.text(now)).values():
+            assert_closed(body)
+            assert volume(body) > 0
+    if RUNS > 100:
+        assert made > 2, "hardly any can be made"
