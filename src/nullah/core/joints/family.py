@@ -316,6 +316,18 @@ def own_point(placed: Placed, point: Point3) -> Point3:
     return (x, y, z)
 
 
+def on_side(placed: Placed, side: str, axes: tuple[int, int], points: Iterable[Point]) -> tuple[Point, ...]:
+    """Points along two axes of the frame, mm, as an outline on a side of a part, which lies square to neither."""
+    i, j = (k for k in range(3) if k != SIDES[side][0])
+    found = []
+    for p, q in points:
+        at = [0.0, 0.0, 0.0]
+        at[axes[0]], at[axes[1]] = p, q
+        own = own_point(placed, (at[0], at[1], at[2]))
+        found.append((own[i], own[j]))
+    return tuple(found)
+
+
 def with_span(block: Block, axis: int, span: Span) -> Block:
     """A block with another span along one axis."""
     x, y, z = (span if i == axis else s for i, s in enumerate(block))

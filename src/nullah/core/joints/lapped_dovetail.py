@@ -16,15 +16,15 @@ from nullah.core.joints.family import (
     axis_of,
     block_cut,
     marked_faces,
+    on_side,
     own_axis,
-    own_point,
     side_of,
     with_span,
 )
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.joints.tenon import along_of, way_of
 from nullah.core.measure import at_least, marked
-from nullah.core.shapes.cut import SIDES, Cut, Placed
+from nullah.core.shapes.cut import Cut, Placed
 
 INTO = 2 / 3  # of the leg: the tail's length (common practice)
 NECK = 0.7  # of the rail's breadth: the tail at its neck (common practice, no source)
@@ -220,17 +220,9 @@ def _tail(look: Look, end: str, across: int) -> Block:
     return with_span(block, up, (high - deep, high) if out > 0 else (low, low + deep))
 
 
-def _outline(look: Look, placed: Placed, end: str, points: list[tuple[float, float]]) -> tuple[Point, ...]:
+def _outline(look: Look, placed: Placed, end: str, points: list[Point]) -> tuple[Point, ...]:
     """Points along the joint's way and across it as an outline on the side of a part that looks ``end``."""
-    axis, across = axis_of(look.joint.way)[0], _across(look)
-    drop = SIDES[side_of(placed, end)][0]
-    found = []
-    for along, over in points:
-        at = [0.0, 0.0, 0.0]
-        at[axis], at[across] = along, over
-        own = own_point(placed, (at[0], at[1], at[2]))
-        found.append(tuple(own[k] for k in range(3) if k != drop))
-    return tuple((p[0], p[1]) for p in found)
+    return on_side(placed, side_of(placed, end), (axis_of(look.joint.way)[0], _across(look)), points)
 
 
 def _corners(look: Look, across: int) -> tuple[float, float, float, float, float]:

@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 
 from nullah.core.ask import Ask
-from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import (
     OPPOSITE,
@@ -16,7 +15,7 @@ from nullah.core.joints.family import (
     School,
     axis_of,
     marked_faces,
-    own_point,
+    on_side,
     side_of,
 )
 from nullah.core.joints.plan import Check, JointPlan, Setting, counted
@@ -189,19 +188,6 @@ def _corners(look: Look) -> tuple[tuple[float, float], tuple[float, float], int,
     return (tip, outer), (near, inner), way, turn
 
 
-def _outline(placed: Placed, side: str, axes: tuple[int, int], points: list[tuple[float, float]]) -> tuple[Point, ...]:
-    """Points along two axes of the frame as an outline on a side of a part."""
-    drop = SIDES[side][0]
-    found = []
-    for p, q in points:
-        at = [0.0, 0.0, 0.0]
-        at[axes[0]], at[axes[1]] = p, q
-        own = own_point(placed, (at[0], at[1], at[2]))
-        x, y = (own[k] for k in range(3) if k != drop)
-        found.append((x, y))
-    return tuple(found)
-
-
 def _slanted(look: Look, first: Placed, second: Placed) -> tuple[Cut, Cut]:
     """The wood beyond the mitre's line of both."""
     (tip, outer), (near, inner), way, turn = _corners(look)
@@ -210,7 +196,7 @@ def _slanted(look: Look, first: Placed, second: Placed) -> tuple[Cut, Cut]:
     for placed, corner in ((first, (tip, inner)), (second, (near, outer))):
         side = side_of(placed, up)
         points = [(tip, outer), (near, inner), corner]
-        found.append(Cut(placed.id, side, _outline(placed, side, (way, turn), points), placed.size[SIDES[side][0]]))
+        found.append(Cut(placed.id, side, on_side(placed, side, (way, turn), points), placed.size[SIDES[side][0]]))
     return found[0], found[1]
 
 
@@ -229,7 +215,7 @@ def _keys(look: Look, first: Placed, second: Placed) -> list[Cut]:
             side = side_of(placed, looks)
             deep = min(leg, placed.size[SIDES[side][0]])
             mouth, floor = (
-                _outline(
+                on_side(
                     placed,
                     side,
                     (axis, flat),

@@ -15,8 +15,8 @@ from nullah.core.joints.family import (
     Span,
     axis_of,
     block_cut,
+    on_side,
     own_axis,
-    own_point,
     side_of,
     with_span,
 )
@@ -242,16 +242,9 @@ def mitre(look: Look, first: Placed, tenon: Block) -> list[Cut]:
         if (far - tip) * sign > 0:  # shorter than the far cheek: only what is there is cut
             outer = inner + (outer - inner) * (tip - near) / (far - near)
             far = tip
-        corners = [(near, inner), (far, inner), (far, outer)]
-        points = []
-        for at, over in corners:
-            point = [0.0, 0.0, 0.0]
-            point[axis], point[thick], point[across] = at, over, tenon[across][0]
-            points.append(own_point(first, (point[0], point[1], point[2])))
         side = side_of(first, way_of(across, -1))
-        drop = own_axis(first, way_of(across, -1))[0]
-        i, j = (k for k in range(3) if k != drop)
-        found.append(Cut(first.id, side, tuple((p[i], p[j]) for p in points), first.size[drop]))
+        outline = on_side(first, side, (axis, thick), [(near, inner), (far, inner), (far, outer)])
+        found.append(Cut(first.id, side, outline, first.size[SIDES[side][0]]))
     return found
 
 

@@ -18,15 +18,15 @@ from nullah.core.joints.family import (
     axis_of,
     block_cut,
     marked_faces,
+    on_side,
     own_axis,
-    own_point,
     side_of,
     with_span,
 )
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.joints.tenon import THINNEST, across_of, along_of, shoulders
 from nullah.core.measure import at_least, marked
-from nullah.core.shapes.cut import SIDES, Cut, Placed
+from nullah.core.shapes.cut import Cut, Placed
 
 BEYOND = (
     2.0  # thicknesses of the tenoned board that the tenon's wood goes on beyond the wedge (common practice, no source)
@@ -249,19 +249,13 @@ def _slot(look: Look, first: Placed, tenon: Block) -> Cut:
     axis, sign = axis_of(joint.way)
     across, _ = across_of(look)
     face = look.face(joint.first)
-    through, out = axis_of(face)
     mate = look.body(joint.second)[axis][1 if sign > 0 else 0]
     middle, half = sum(tenon[across]) / 2, look.figure("wedge") / 2
 
     def outline(far: float) -> tuple[tuple[float, float], ...]:
         near = mate - sign * look.figure("inside")
-        ends = []
-        for along, over in ((near, middle - half), (mate + sign * far, middle + half)):
-            at = [0.0, 0.0, 0.0]
-            at[axis], at[across], at[through] = along, over, tenon[through][1 if out > 0 else 0]
-            own = own_point(first, (at[0], at[1], at[2]))
-            ends.append([own[k] for k in range(3) if k != SIDES[side_of(first, face)][0]])
-        (x0, y0), (x1, y1) = ends
+        ends = [(near, middle - half), (mate + sign * far, middle + half)]
+        (x0, y0), (x1, y1) = on_side(first, side_of(first, face), (axis, across), ends)
         return rectangle(min(x0, x1), min(y0, y1), abs(x1 - x0), abs(y1 - y0))
 
     rise = 1 / float(look.asked("slope"))
