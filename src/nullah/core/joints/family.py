@@ -410,6 +410,8 @@ def side_drawing(label: str, part: str, side: str, size: Point3, cuts: list[Cut]
     kind = "end grain" if side in _ENDWISE else "wood"
     items: list[Primitive] = [Area(rectangle(*low, wide, tall), kind, edge="outline", tag=f"part:{part}")]
     seen: set[tuple[float, float, float, float]] = set()
+    along: set[Span] = set()  # stretches along and across that are dimensioned: said once
+    across_it: set[Span] = set()
     said: list[Point] = []  # middles of holes
     i, j = (k for k in range(3) if k != SIDES[side][0])
     for number, cut in enumerate(cuts):
@@ -424,14 +426,17 @@ def side_drawing(label: str, part: str, side: str, size: Point3, cuts: list[Cut]
             middle = (sum(x) / 2, sum(y) / 2)
             items += _hole_said(middle, across, low, off, said)
             continue
-        if x[1] - x[0] < size[i] - 1e-6:
+        new_x, new_y = box[:2] not in along, box[2:] not in across_it
+        along.add(box[:2])
+        across_it.add(box[2:])
+        if new_x and x[1] - x[0] < size[i] - 1e-6:
             items.append(Dimension((x[0], low[1]), (x[1], low[1]), x[1] - x[0], -off))
-        if y[1] - y[0] < size[j] - 1e-6:
+        if new_y and y[1] - y[0] < size[j] - 1e-6:
             items.append(Dimension((low[0], y[0]), (low[0], y[1]), y[1] - y[0], off))
-        if x[0] > 0.05 and x[0] - low[0] > 0.05:
+        if new_x and x[0] > 0.05 and x[0] - low[0] > 0.05:
             below = (low[0], low[1]), (x[0], low[1])  # above stands what the side is called
             items.append(Dimension(*below, x[0], -off - 22.0, ink="computed"))
-        if y[0] > 0.05 and y[0] - low[1] > 0.05:
+        if new_y and y[0] > 0.05 and y[0] - low[1] > 0.05:
             items.append(Dimension((high[0], y[0]), (high[0], low[1]), y[0], off, ink="computed"))
     for edge, at in ((0, low), (1, high)):  # where the part goes on beyond the drawing
         if (low[0] > 0) if edge == 0 else (high[0] < size[i] - 1e-9):

@@ -38,6 +38,8 @@ class JointsView(QWidget):
         self.names.setWordWrap(True)
         self.names.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.names.currentRowChanged.connect(self._choose)
+        self.page = 0  # of many sides which few are shown
+        self.more = button("", self._more, "chip", "the other sides that are marked")
         self.title = label("", "heading", wrap=True)
         self.canvas = Canvas(theme, session)
         self.canvas.margin = 50.0
@@ -91,8 +93,15 @@ class JointsView(QWidget):
         column(self.drawn, self.canvas, self.below, margins=0, spacing=6).setStretch(0, 1)
         under = row(self.left, self.drawn)
         under.setStretch(1, 1)
-        whole = column(self, self.title, under, margins=12, spacing=6)
+        top = row(self.title, self.more)
+        top.setStretch(0, 1)
+        whole = column(self, top, under, margins=12, spacing=6)
         whole.setStretch(1, 1)
+
+    def _more(self) -> None:
+        """Show the next of the joint's sides."""
+        self.page += 1
+        self._show()
 
     def _turn(self, to: str) -> None:
         """Show what is asked of the joint, or what is at hand, as wide as its widths want; a piece that answers alone asks nothing of
@@ -129,6 +138,7 @@ class JointsView(QWidget):
     def _choose(self, index: int) -> None:
         if index >= 0 and index != self.chosen:
             self.chosen = index
+            self.page = 0
             self._show()
 
     def light(self, tag: str) -> None:
@@ -151,7 +161,7 @@ class JointsView(QWidget):
         """While a line is dragged: the joint as it would be."""
         joint = self.joint()
         if joint is not None:
-            self.canvas.show_drawing(picture.side_by_side(joint.faces, self._species(joint)), self.lit)
+            self.canvas.show_drawing(picture.side_by_side(joint.faces, self._species(joint), self.page), self.lit)
 
     def _species(self, joint: JointPlan) -> str:
         return next((p.species for p in self.session.plan.piece.parts if p.id in joint.parts), "")
@@ -230,7 +240,11 @@ class JointsView(QWidget):
         self.title.setText(f"{joint.name}.   {'      '.join(f.title for f in joint.faces)}")
         part = self.session.lit_part
         lit = self.lit or (f"part:{part}" if part else "")
-        self.canvas.show_drawing(picture.side_by_side(joint.faces, self._species(joint)), lit)
+        of = picture.pages(joint.faces)
+        self.page %= of
+        self.more.setVisible(of > 1)
+        self.more.setText(f"Sides {self.page + 1} of {of}: more")
+        self.canvas.show_drawing(picture.side_by_side(joint.faces, self._species(joint), self.page), lit)
         if (joint.checks, joint.steps, self.session.figures(1.0)) == self._written:
             return
         self._written = (joint.checks, joint.steps, self.session.figures(1.0))
