@@ -11,7 +11,7 @@ from pypdf import PdfReader
 
 from nullah.core import demo, edit
 from nullah.core.document import Project
-from nullah.core.document_pieces import Contents, Piece
+from nullah.core.document_pieces import AddJoint, AddPart, Contents, Designed, Piece
 from nullah.core.drawing import Dimension
 from nullah.core.measure import told
 from nullah.core.pictures import bodies, full_size, piece
@@ -95,6 +95,20 @@ def test_the_plan_as_json_is_plain_data():
     assert data["outside"] == list(DEMO.piece.in_hand.own.box.outside)
     assert set(data["layout"]["places"]) == {p["id"] for p in data["parts"]}
     assert all(set(c) >= {"id", "question", "options", "recommended"} for c in data["calls"])
+
+
+def test_the_shop_sheet_has_every_side_of_a_joint():
+    """A breadboard end marks seven sides, more than stand beside each other; those that are alike are drawn once and both named."""
+    top = AddPart(id="top", label="top", length=600, width=400, thickness=22, face="up", upper="back")
+    end = AddPart(id="end", label="end", length=400, width=90, thickness=22, face="up", upper="left", at=(600, 0, 0))
+    joined = AddJoint(id="one", family="breadboard_end", first="top", second="end", way="right")
+    now = plan(Project(pieces=(Designed(kind="free", name="Try", edits=(top, end, joined)),)))
+    (joint,) = now.joints.joints
+    sides = {tuple(f.title.split(", ")) for f in joint.faces}
+    assert len(sides) > 4
+    read = " ".join(p.extract_text() for p in PdfReader(io.BytesIO(shop_sheet.pdf(now))).pages)
+    for part, side in sides:
+        assert re.search(rf"{part}, [a-z ,]*{side}", read), (part, side)
 
 
 def test_export_writes_all_and_says_when_it_may_not(tmp_path):

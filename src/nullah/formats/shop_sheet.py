@@ -98,7 +98,8 @@ class _Sheet(Sheet):
             names = [j.name.partition(":")[0] for j in those]
             title = first.name if len(those) == 1 else f"{', '.join(names)}: alike, drawn for {names[0]}"
             self.head(title, 12, 175)
-            self.drawing(joint_picture.side_by_side(first.faces), 165)
+            for sides in joint_picture.pages(first.faces):
+                self.drawing(joint_picture.beside(sides), 165)
             for check in first.checks:
                 self.words(("holds: " if check.holds else "LOOK: ") + check.text)
             for n, step in enumerate(first.steps, 1):

@@ -23,7 +23,7 @@ from nullah.core.joints.family import (
 )
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.joints.screws import hole
-from nullah.core.joints.tenon import SPARE, THINNEST, across_of, along_of, shoulders
+from nullah.core.joints.tenon import SPARE, THINNEST, across_of, along_of, by_the_chisel, shoulders
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
 
@@ -212,9 +212,7 @@ def _count(look: Look) -> float:
 
 def _thickness(look: Look) -> float:
     own = look.thickness(look.joint.first)
-    asked = float(look.asked("thickness"))
-    owned = [c for c in look.shop.chisels if THINNEST <= c < own]
-    thick = asked or (min(owned, key=lambda c: (abs(c - own / 3), c)) if owned else own / 3)
+    thick = float(look.asked("thickness")) or by_the_chisel(look, own)
     if thick >= own - 2:
         raise NoJoint(
             f"A tongue of {marked(thick)} leaves no shoulders on {look.label(look.joint.first)}, {marked(own)}."

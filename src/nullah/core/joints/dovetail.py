@@ -129,6 +129,13 @@ def groove_place(joint: Dovetail, lower: float, upper: float) -> str:
     return "across a line"
 
 
+def slope_check(run: float) -> Check:
+    """Whether a slope of 1 to so many holds and is not weak; the common one is the way out."""
+    words = f"slope 1 : {run:g}; between 1 : {STEEPEST:g} and 1 : {SHALLOWEST:g}"
+    mend = Mend("slope", COMMON, f"slope 1 : {COMMON:g}")
+    return Check(STEEPEST - 1e-9 <= run <= SHALLOWEST + 1e-9, words, mend)
+
+
 def checks(joint: Dovetail, chisels: tuple[float, ...]) -> tuple[Check, ...]:
     """What to hold before cutting: pins and tails sound, and a chisel at hand that enters the socket with room."""
     ratio = joint.tail / joint.pin

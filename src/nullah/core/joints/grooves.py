@@ -165,7 +165,7 @@ def _groove_cut(
 def stop_checks(depth: float, plough: bool, deepest: float) -> tuple[Check, ...]:
     """Whether the plough goes so deep; nothing where none is at hand."""
     words = f"groove {marked(depth)} deep: the plough goes to {marked(deepest)}; what is deeper is chopped and floored by hand"
-    return (Check(at_least(deepest, depth), words),) if plough and depth > deepest - 1e-9 else ()
+    return (Check(False, words),) if plough and not at_least(deepest, depth) else ()
 
 
 def iron_check(

@@ -5,7 +5,7 @@ from __future__ import annotations
 from nullah.core.ask import Ask
 from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
-from nullah.core.joints.dovetail import SHALLOWEST, STEEPEST
+from nullah.core.joints.dovetail import slope_check
 from nullah.core.joints.family import (
     Block,
     Joins,
@@ -21,7 +21,7 @@ from nullah.core.joints.family import (
     side_of,
     with_span,
 )
-from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
+from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.joints.tenon import along_of, way_of
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
@@ -122,11 +122,7 @@ class LappedDovetail:
                 f"Press {a} down by hand; ease only what shines. Its top is planed level with {b} once it is glued.",
             ),
             (
-                Check(
-                    STEEPEST - 1e-9 <= run <= SHALLOWEST + 1e-9,
-                    f"slope 1 : {run:g}; between 1 : 5 and 1 : 10",
-                    Mend("slope", 7.0, "slope 1 : 7"),
-                ),
+                slope_check(run),
                 Check(
                     at_least(beside, LEFT), f"{marked(beside)} of {b} stays beside the tail; at least {marked(LEFT)}"
                 ),

@@ -18,6 +18,7 @@ from nullah.core.joints.tenon import (
     alike,
     along_of,
     blocks,
+    by_the_chisel,
     kept_from_others,
     kerfs,
     met,
@@ -208,8 +209,7 @@ def _thickness(look: Look) -> float:
         if not at_least(own, asked):
             raise NoJoint(f"A tenon of {marked(asked)} is thicker than {look.label(look.joint.first)}, {marked(own)}.")
         return asked
-    owned = [c for c in look.shop.chisels if THINNEST <= c < own]
-    return min(owned, key=lambda c: (abs(c - own / 3), c)) if owned else own / 3
+    return by_the_chisel(look, own)
 
 
 def _shoulder(look: Look) -> float:

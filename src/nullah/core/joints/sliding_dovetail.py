@@ -5,7 +5,7 @@ from __future__ import annotations
 from nullah.core.ask import Ask
 from nullah.core.drawing import Point
 from nullah.core.frozen import frozen, replace
-from nullah.core.joints.dovetail import SHALLOWEST, STEEPEST
+from nullah.core.joints.dovetail import slope_check
 from nullah.core.joints.family import (
     OPPOSITE,
     Joins,
@@ -22,7 +22,7 @@ from nullah.core.joints.family import (
 )
 from nullah.core.joints.grooves import check_depth, depth_in
 from nullah.core.joints.housing import FROM_SHOW_EDGE, STOPS, into_end_grain, short_of, stopped_short, taken_off
-from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
+from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.joints.tenon import way_of
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
@@ -99,11 +99,7 @@ class SlidingDovetail:
                 at_least(neck - taper, STOUT * wide),
                 f"neck {marked(neck - taper)} of {marked(wide)}; at least half of it",
             ),
-            Check(
-                STEEPEST - 1e-9 <= run <= SHALLOWEST + 1e-9,
-                f"slope 1 : {run:g}; between 1 : 5 and 1 : 10",
-                Mend("slope", 7.0, "slope 1 : 7"),
-            ),
+            slope_check(run),
         ]
         settings = [
             Setting("knife, square", neck, "", (joint.second,), f"mouth of the socket for {a}"),

@@ -47,6 +47,13 @@ def way_of(axis: int, sign: int) -> str:
     return ("right", "back", "up")[axis] if sign > 0 else ("left", "front", "down")[axis]
 
 
+def by_the_chisel(look: Look, own: float) -> float:
+    """The width of the chisel at hand nearest to a third of a part's thickness, the smaller of two as near; a third where none serves;
+    mm."""
+    owned = [c for c in look.shop.chisels if THINNEST <= c < own]
+    return min(owned, key=lambda c: (abs(c - own / 3), c), default=own / 3)
+
+
 # ---- tenons that meet
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from nullah.core.drawing import Area, Drawing, Primitive, Text, moved
 from nullah.core.frozen import replace
 from nullah.core.joints.plan import Face
@@ -10,41 +12,43 @@ APART = 0.8  # of the tallest: how far the slender ones of three begin from each
 IN_A_ROW = 3  # faces that stand side by side
 
 
-def side_by_side(faces: tuple[Face, ...], species: str = "", page: int = 0) -> Drawing:
-    """The faces at one scale, left to right, with room between them for their dimensions, in the wood they are cut in; sides of one
-    part that look alike are drawn once.
+def side_by_side(faces: tuple[Face, ...], species: str = "") -> Drawing:
+    """All faces in one picture; sides of one part that look alike are drawn once."""
+    return beside(_once(faces), species)
 
-    Args:
-        page: of many faces which few, from 0; ``pages`` says how many there are.
-    """
+
+def beside(sides: Sequence[Drawing], species: str = "") -> Drawing:
+    """Some sides of a joint at one scale, left to right, with room between them for their dimensions, in the wood they are cut in."""
     items: list[Primitive] = []
     x = 0.0
-    shown = _once(faces)[page * IN_A_ROW : (page + 1) * IN_A_ROW]
-    tall = max((top - low for _, low, _, top in (d.extent() for d in shown)), default=0.0)
-    for drawing in shown:
-        left, low, right, _ = drawing.extent()
+    extents = [d.extent() for d in sides]
+    tall = max((top - low for _, low, _, top in extents), default=0.0)
+    slender = APART * tall if len(sides) == IN_A_ROW else 0.0
+    for drawing, (left, low, right, _) in zip(sides, extents, strict=True):
         items += moved([_of(item, species) for item in drawing.items], x - left, -low)
-        x += max(
-            1.35 * (right - left) + 34, APART * tall if len(shown) == IN_A_ROW else 0.0
-        )  # what is slender stands apart
+        x += max(1.35 * (right - left) + 34, slender)
     return Drawing(tuple(items))
 
 
-def pages(faces: tuple[Face, ...]) -> int:
-    """How many pictures it takes to show all faces, a few in each; 1 at the least."""
-    return max(1, -(-len(_once(faces)) // IN_A_ROW))
+def pages(faces: tuple[Face, ...]) -> list[list[Drawing]]:
+    """The marked sides as they are shown, a few at a time; sides of one part that look alike are drawn once."""
+    sides = _once(faces)
+    return [sides[n : n + IN_A_ROW] for n in range(0, len(sides), IN_A_ROW)] or [[]]
 
 
 def _once(faces: tuple[Face, ...]) -> list[Drawing]:
-    """The drawings of the faces, those that differ in their words alone as one that says both."""
-    found: dict[object, tuple[Drawing, list[str]]] = {}
+    """The drawings of the faces, those of one part that differ in what they are called alone as one that says both."""
+    found: list[tuple[str, tuple[Primitive, ...], Drawing, list[str]]] = []
     for face in faces:
-        drawing = face.drawing
         part, _, side = face.title.partition(", ")
-        words = [i for i in drawing.items if isinstance(i, Text) and i.text == face.title]
-        key = (part, tuple(i for i in drawing.items if i not in words)) if words else id(face)
-        found.setdefault(key, (drawing, []))[1].append(side)
-    return [_called(drawing, sides) for drawing, sides in found.values()]
+        unnamed = tuple(i for i in face.drawing.items if not (isinstance(i, Text) and i.text == face.title))
+        named = len(unnamed) < len(face.drawing.items)
+        same = next((sides for p, items, _, sides in found if named and p == part and items == unnamed), None)
+        if same is not None:
+            same.append(side)
+        else:
+            found.append((part, unnamed, face.drawing, [side]))
+    return [_called(drawing, sides) for _, _, drawing, sides in found]
 
 
 def _called(drawing: Drawing, sides: list[str]) -> Drawing:

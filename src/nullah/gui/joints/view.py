@@ -98,6 +98,14 @@ class JointsView(QWidget):
         whole = column(self, top, under, margins=12, spacing=6)
         whole.setStretch(1, 1)
 
+    def _drawing(self, joint: JointPlan) -> Drawing:
+        """The sides that are shown of a joint, and how to come to the others."""
+        pages = picture.pages(joint.faces)
+        self.page %= len(pages)
+        self.more.setVisible(len(pages) > 1)
+        self.more.setText(f"Sides {self.page + 1} of {len(pages)}: more")
+        return picture.beside(pages[self.page], self._species(joint))
+
     def _more(self) -> None:
         """Show the next of the joint's sides."""
         self.page += 1
@@ -161,7 +169,7 @@ class JointsView(QWidget):
         """While a line is dragged: the joint as it would be."""
         joint = self.joint()
         if joint is not None:
-            self.canvas.show_drawing(picture.side_by_side(joint.faces, self._species(joint), self.page), self.lit)
+            self.canvas.show_drawing(self._drawing(joint), self.lit)
 
     def _species(self, joint: JointPlan) -> str:
         return next((p.species for p in self.session.plan.piece.parts if p.id in joint.parts), "")
@@ -240,11 +248,7 @@ class JointsView(QWidget):
         self.title.setText(f"{joint.name}.   {'      '.join(f.title for f in joint.faces)}")
         part = self.session.lit_part
         lit = self.lit or (f"part:{part}" if part else "")
-        of = picture.pages(joint.faces)
-        self.page %= of
-        self.more.setVisible(of > 1)
-        self.more.setText(f"Sides {self.page + 1} of {of}: more")
-        self.canvas.show_drawing(picture.side_by_side(joint.faces, self._species(joint), self.page), lit)
+        self.canvas.show_drawing(self._drawing(joint), lit)
         if (joint.checks, joint.steps, self.session.figures(1.0)) == self._written:
             return
         self._written = (joint.checks, joint.steps, self.session.figures(1.0))
