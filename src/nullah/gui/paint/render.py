@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPainter, QPen, QPolygonF
+from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPainter, QPainterPath, QPen, QPolygonF
 
-from nullah.core.drawing import FINEST, Area, Dimension, Drawing, Handle, Line, Text
+from nullah.core.drawing import FINEST, Area, Dimension, Drawing, Handle, Line, Text, area
 from nullah.core.frozen import frozen
 from nullah.core.measure import INCH
 from nullah.core.placing import FIGURE, Placed, hidden, place, text_box, too_low
@@ -112,8 +112,15 @@ class Renderer:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         self._scale = scale
         self._worded.clear()
+        waste: list[Area] = []  # what is hatched alike, one after the other: painted at once
         for item in drawing.items:
             bright = bool(lit) and getattr(item, "tag", "") == lit
+            if isinstance(item, Area) and item.hatch and not bright:
+                if waste and (item.ink, item.edge, item.opacity) != (waste[0].ink, waste[0].edge, waste[0].opacity):
+                    self._hatched(painter, waste, scale)
+                waste.append(item)
+                continue
+            self._hatched(painter, waste, scale)
             if isinstance(item, Area):
                 self._area(painter, item, scale, bright)
             elif isinstance(item, Line):
@@ -123,6 +130,7 @@ class Renderer:
                 self._text(painter, item, scale, bright)
             elif isinstance(item, Handle) and self.handles:
                 self._handle(painter, item, scale)
+        self._hatched(painter, waste, scale)
         self.placed = self._places(drawing, scale)
         for one in self.placed:
             self._dimension(painter, one, scale, bool(lit) and one.item.tag == lit)
@@ -164,7 +172,13 @@ class Renderer:
         ]
 
     def _area(self, painter: QPainter, item: Area, scale: Scale, bright: bool) -> None:
-        shape = QPolygonF([scale.to(p) for p in item.points])
+        shape = QPainterPath()
+        corners = [scale.to(p) for p in item.points]
+        shape.addPolygon(QPolygonF([*corners, *corners[:1]]))
+        self._shape(painter, item, bright, shape)
+
+    def _shape(self, painter: QPainter, item: Area, bright: bool, shape: QPainterPath) -> None:
+        """Paint a shape as an area is: filled, edged, hatched."""
         edge = "lit" if bright else item.edge
         painter.setPen(QPen(self.theme[edge], 2.6 if bright or edge == "lit" else 1.2) if edge else Qt.PenStyle.NoPen)
         fill: QBrush | Qt.BrushStyle = Qt.BrushStyle.NoBrush
@@ -173,11 +187,28 @@ class Renderer:
             tint.setAlphaF(item.opacity)
             fill = QBrush(tint)
         painter.setBrush(fill)
-        painter.drawPolygon(shape)
+        painter.drawPath(shape)
         if item.hatch:
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(QBrush(self.theme["quiet"], Qt.BrushStyle.BDiagPattern))
-            painter.drawPolygon(shape)
+            painter.drawPath(shape)
+
+    def _hatched(self, painter: QPainter, waste: list[Area], scale: Scale) -> None:
+        """Paint hatched areas that are alike as one shape, and forget them."""
+        if len(waste) == 1:
+            self._area(painter, waste[0], scale, False)
+        elif waste:
+            shape = QPainterPath()
+            shape.setFillRule(Qt.FillRule.WindingFill)
+            x, y, k = scale.x, scale.y, scale.k
+            for item in waste:
+                points = (
+                    item.points if area(item.points) > 0 else item.points[::-1]
+                )  # one way round: no hole where two overlap
+                corners = [QPointF(x + p * k, y - q * k) for p, q in points]
+                shape.addPolygon(QPolygonF([*corners, corners[0]]))
+            self._shape(painter, waste[0], False, shape)
+        waste.clear()
 
     def _line(self, painter: QPainter, item: Line, scale: Scale, bright: bool) -> None:
         pen = QPen(self.theme["lit" if bright else item.ink], item.width * (2.2 if bright else 1.0))
