@@ -102,8 +102,8 @@ class Worked:
         return found
 
     def _laid(self, joint: JointDesign) -> JointPlan:
-        laid = _laid_out(joint, self.sizes)
         mark = self.joints_cut.get(joint.id)
+        laid = _laid_out(joint, self.sizes, cut=mark is not None)
         return laid if mark is None else _as_cut(laid, mark, self.sizes)
 
     def why(self, part: str, dimension: str) -> tuple[tuple[str, float], ...]:
@@ -132,12 +132,13 @@ class Worked:
         return (high[0] - low[0], high[1] - low[1], high[2] - low[2])
 
 
-def _laid_out(joint: JointDesign, sizes: Sizes) -> JointPlan:
+def _laid_out(joint: JointDesign, sizes: Sizes, cut: bool = False) -> JointPlan:
+    """A joint laid out. What is ``cut`` is where it is in the wood, also where a smaller part is asked for since: a call tells."""
     laid = FAMILIES[joint.family].plan(Seen(joint, sizes))
-    if any(cut.depth <= 0 or abs(area(cut.outline)) <= NO_AREA for cut in laid.cuts):
+    if any(c.depth <= 0 or abs(area(c.outline)) <= NO_AREA for c in laid.cuts):
         raise NoJoint(f"{laid.name}: the parts do not meet there; move one, or let it look another way.")
-    for cut in laid.cuts:
-        if trouble := _off_the_wood(cut, sizes.size(cut.part), sizes.design.part(cut.part).label):
+    for one in laid.cuts if not cut else ():
+        if trouble := _off_the_wood(one, sizes.size(one.part), sizes.design.part(one.part).label):
             raise NoJoint(f"{laid.name}: {trouble}")
     joins = FAMILIES[joint.family].joins
     without = tuple(f"No {words}; with one it is quicker." for words in (joins.lacking(sizes.shop) if joins else ()))
