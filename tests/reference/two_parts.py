@@ -27,3 +27,13 @@ def joined(family, first, second, way, kit=None, boards=(), **asked):
 def refusal(now):
     """What is said of a joint that cannot be made."""
     return now.joints.problem + "".join(c.question for c in now.joints.calls)
+
+
+def shaped(family, one, way, **asked):
+    """The plan of one part, worked on the side that looks ``way``."""
+    project = Project(pieces=(Designed(kind="free", name="Try", edits=(one,)),))
+    project = piece_edits.add_joint(project, plan(project), family, one.id, "", way)
+    name = next(e.id for e in project.in_hand.edits if e.id != one.id)
+    for what, value in asked.items():
+        project = piece_edits.put_figure(project, name, what, value)
+    return plan(project)
