@@ -174,7 +174,11 @@ def screwed(chance):
 def battened(chance):
     """A batten across a wide board: all its holes are slots but the middle one."""
     thick, wide, board = some(chance, 12, 30), some(chance, 120, 700), some(chance, 14, 40)
-    asked = {"screw": some(chance, 3, 6), "long": some(chance, thick + 4, thick + board - 1), "slot": some(chance, 8, 20)}
+    asked = {
+        "screw": some(chance, 3, 6),
+        "long": some(chance, thick + 4, thick + board - 1),
+        "slot": some(chance, 8, 20),
+    }
     first = part("batten", wide, 50, thick, "up", "right", (100, 0, -thick))
     second = part("board", 500, wide, board, "up", "back")
     count, radius = row(wide), asked["screw"] / 2 + 0.25
@@ -212,7 +216,11 @@ def chamfered(chance):
     long, wide, thick = some(chance, 100, 600), some(chance, 60, 300), some(chance, 10, 50)
     size = some(chance, 0.5, min(thick - 1, wide / 2 - 1, 20))
     gone = size**2 * (long + wide) - 4 * size**3 / 3
-    return shaped("chamfer", part("top", long, wide, thick, "up", "back"), "up", size=size), long * wide * thick - gone, {}
+    return (
+        shaped("chamfer", part("top", long, wide, thick, "up", "back"), "up", size=size),
+        long * wide * thick - gone,
+        {},
+    )
 
 
 def bevelled(chance):
@@ -227,10 +235,18 @@ def bevelled(chance):
 def bored(chance):
     """A hole into a face, through or to a depth, drawn with 32 corners."""
     long, wide, thick = some(chance, 100, 600), some(chance, 60, 300), some(chance, 10, 50)
-    asked = {"diameter": some(chance, 3, 40), "along": some(chance, 25, long - 25), "across": some(chance, 25, wide - 25)}
+    asked = {
+        "diameter": some(chance, 3, 40),
+        "along": some(chance, 25, long - 25),
+        "across": some(chance, 25, wide - 25),
+    }
     asked |= {"deep": chance.choice([0.0, some(chance, 2, thick)])}
     gone = polygon(asked["diameter"] / 2, 32) * (asked["deep"] or thick)
-    return shaped("bored_hole", part("top", long, wide, thick, "up", "back"), "up", **asked), long * wide * thick - gone, {}
+    return (
+        shaped("bored_hole", part("top", long, wide, thick, "up", "back"), "up", **asked),
+        long * wide * thick - gone,
+        {},
+    )
 
 
 def cut_out(chance):

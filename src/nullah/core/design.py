@@ -11,7 +11,7 @@ from dataclasses import field
 from functools import cached_property
 from typing import NamedTuple
 
-from nullah.core.frozen import frozen
+from nullah.core.frozen import frozen, replace
 
 Answer = bool | int | float | str
 
@@ -26,7 +26,8 @@ class Ref(NamedTuple):
 @frozen
 class Term:
     """One line of arithmetic: ``times`` x a number of mm, a figure, or the largest of several. ``edit``: the answer that typing on it
-    changes, "" for none."""
+    changes, "" for none. ``swells``: only so much of it as that of these parts which grows most grows by the wettest month, were they
+    made to fill it then."""
 
     label: str
     mm: float = 0.0
@@ -34,6 +35,7 @@ class Term:
     times: float = 1.0
     edit: str = ""
     most: tuple[Ref, ...] = ()
+    swells: tuple[str, ...] = ()
 
 
 Sum = tuple[Term, ...]
@@ -178,6 +180,13 @@ def of(label: str, owner: str, what: str, times: float = 1.0) -> Sum:
 def most(label: str, *refs: tuple[str, str], times: float = 1.0) -> Sum:
     """A line that is the largest of several figures, each by owner and what."""
     return (Term(label, times=times, most=tuple(Ref(owner, what) for owner, what in refs)),)
+
+
+def swelling(label: str, terms: Sum, parts: tuple[str, ...]) -> Sum:
+    """What parts that are to fill a room in the wettest month are made smaller than it."""
+    return tuple(
+        replace(t, label="" if n else label, times=-t.times, edit="", swells=parts) for n, t in enumerate(terms)
+    )
 
 
 def between(rod: str, a: str, b: str, off: Sum = (), off_b: Sum = ()) -> Along:

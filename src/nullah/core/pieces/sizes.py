@@ -127,10 +127,18 @@ class Sizes:
         return sum(t.times * self.term(t) for t in terms)
 
     def term(self, term: Term) -> float:
-        """One line of a sum, once, mm: a number, a figure, or the largest of several."""
+        """One line of a sum, once, mm: a number, a figure, or the largest of several; or what parts grow that are to fill it."""
         if term.most:
-            return max(self.value(ref) for ref in term.most)
-        return term.mm if term.of is None else self.value(term.of)
+            found = max(self.value(ref) for ref in term.most)
+        else:
+            found = term.mm if term.of is None else self.value(term.of)
+        return found * self._swelling(term.swells) if term.swells else found
+
+    def _swelling(self, parts: tuple[str, ...]) -> float:
+        """The share of a room that parts across it, which fill it in the wettest month, have grown by then: k / (1 + k) where a mm
+        grows by k."""
+        most = max((self.grows(p, self._parts[p].species, 1.0)[1] for p in parts if p in self._parts), default=0.0)
+        return max(0.0, most) / (1 + max(0.0, most))
 
     def _name(self, owner: str) -> str:
         part = self._parts.get(owner)

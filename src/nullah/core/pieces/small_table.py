@@ -29,11 +29,12 @@ from nullah.core.measure import at_least, marked
 from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Proportion, moves_in_slots, of_woods
 from nullah.core.pieces.sizes import NoPiece, Sizes
 from nullah.core.pieces.table_drawer import (
-    ABOVE,
     BITE,
+    CLEAR,
     RAIL,
     RUNNER,
     SET_BACK,
+    UPRIGHT,
     beside_leg,
     drawer,
     rails,
@@ -47,7 +48,6 @@ APRON_SHARE = 0.55  # of the leg, the most an apron is thick
 BELOW = 6.0  # mm a taper starts below the apron (1/4", common practice)
 SLOT = 12.0  # mm: slots of the screws that hold the top
 SCREW = 4.0  # mm
-CLEAR = 0.5  # mm a drawer keeps above it in the wettest month (common practice: 0.5 to 1)
 LEAST_BETWEEN = 20.0  # mm between what is screwed inside the side aprons
 LEAST_OPENING = 110.0  # mm between the legs, for a drawer and its two stops
 CORNERS = {"fl": "front left leg", "fr": "front right leg", "bl": "back left leg", "br": "back right leg"}
@@ -267,16 +267,26 @@ def _held_down(asked: Answers, parts: list[PartDesign], joints: list[JointDesign
         joints.append(screwed(name, beside, side, {"long": RUNNER + BITE}, "beside"))
 
 
+def _upright(sizes: Sizes, grows: Grows) -> list[tuple[float, float]]:
+    """How far each upright part of the drawer reaches up, and what it grows there by the wettest month, mm."""
+    found = []
+    for part in (sizes.design.part(p) for p in UPRIGHT if sizes.has(p)):
+        wide = sizes.size(part.id)[1]
+        low = sizes.marks("drawer-high")["bottom-high"] if part.id == "drawer-back" else 0.0
+        found.append((low + wide, max(0.0, grows(part.id, part.species, wide)[1])))
+    return found
+
+
 def checks(asked: Answers, sizes: Sizes, grows: Grows) -> tuple[Check, ...]:
     """Whether the drawer still opens in the wettest month, and the slots under the top let it move."""
     found = list(moves_in_slots("top", SLOT - SCREW, sizes, grows))
     if sizes.has("drawer-front"):
-        front = sizes.size("drawer-front")[1]
-        wet = max(0.0, grows("drawer-front", sizes.design.part("drawer-front").species, front)[1])
+        opening = sizes.value_of("height", "rail-high") - sizes.value_of("height", "rail-low")
+        above, wet = min(((opening - high, wet) for high, wet in _upright(sizes, grows)), key=lambda r: r[0] - r[1])
         found.append(
             Check(
-                at_least(ABOVE, wet + CLEAR),
-                f"{marked(ABOVE)} above the drawer, which grows {marked(wet)} by the wettest month",
+                at_least(above, wet + CLEAR),
+                f"{marked(above)} above the drawer, which grows {marked(wet)} by the wettest month",
             )
         )
     return tuple(found)

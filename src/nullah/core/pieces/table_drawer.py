@@ -15,6 +15,7 @@ from nullah.core.design import (
     from_mark,
     mm,
     of,
+    swelling,
     up_to,
 )
 from nullah.core.frozen import replace
@@ -24,7 +25,8 @@ SET_BACK = 3.0  # mm an apron stands behind the face of its legs, so that it loo
 RAIL = 18.0  # mm a drawer rail is thick, and the runners and kickers with it
 RUNNER = 25.0  # mm wide
 REVEAL = 0.5  # mm beside a drawer on each side (common practice)
-ABOVE = 1.5  # mm above a drawer, for what it grows (common practice: the movement and 0.5 to 1)
+CLEAR = 0.5  # mm a drawer keeps above it in the wettest month (common practice: 0.5 to 1)
+UPRIGHT = ("drawer-front", "drawer-left", "drawer-right", "drawer-back")  # what of a drawer grows upward
 SIDE = 10.0  # mm: sides and back of the drawer
 FRONT = 18.0  # mm: front of the drawer
 BOTTOM = 6.0  # mm
@@ -150,6 +152,7 @@ def drawer() -> tuple[list[Rod], list[PartDesign], list[JointDesign], tuple[Fram
     inside = of("inside of the leg", "front", "inside-first")
     frame = Frame("drawer", (inside + mm("reveal", REVEAL), (), of("lower rail", "height", "rail-low")))
     opening = of("opening", "front", "inside-second") + of("", "front", "inside-first", -1.0)
+    high = of("opening", "height", "rail-high") + of("", "height", "rail-low", -1.0)
     rods = [
         Rod(
             "drawer-across",
@@ -187,11 +190,11 @@ def drawer() -> tuple[list[Rod], list[PartDesign], list[JointDesign], tuple[Fram
                 Mark("bottom-high", of("bottom", "drawer-bottom", "thickness")),
                 Mark("upper", gives=1.0, clear=True, label="inside"),
             ),
-            of("opening", "height", "rail-high") + of("", "height", "rail-low", -1.0) + mm("room above", -ABOVE),
+            high + swelling("what it grows by the wettest month", high, UPRIGHT) + mm("room above then", -CLEAR),
             "drawer",
         ),
     ]
-    high = between("drawer-high", "lower", "upper")
+    stands = between("drawer-high", "lower", "upper")
     side, front = mm("side", SIDE), mm("front", FRONT)
     across = between("drawer-across", "inside-first", "inside-second")
     deep = between("drawer-deep", "inside-first", "inside-second")
@@ -204,9 +207,9 @@ def drawer() -> tuple[list[Rod], list[PartDesign], list[JointDesign], tuple[Fram
         )
 
     parts = [
-        part("front", "front", "front", across, high, from_mark("drawer-deep", "start", front), "show"),
-        part("left", "left side", "left", deep, high, from_mark("drawer-across", "start", side), "inside"),
-        part("right", "right side", "right", deep, high, up_to("drawer-across", "end", side), "inside"),
+        part("front", "front", "front", across, stands, from_mark("drawer-deep", "start", front), "show"),
+        part("left", "left side", "left", deep, stands, from_mark("drawer-across", "start", side), "inside"),
+        part("right", "right side", "right", deep, stands, up_to("drawer-across", "end", side), "inside"),
         part(
             "back",
             "back",
