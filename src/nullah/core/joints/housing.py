@@ -24,6 +24,7 @@ from nullah.core.joints.family import (
     with_span,
 )
 from nullah.core.joints.grooves import check_depth, depth_in, iron_check, stop_checks
+from nullah.core.joints.held import FIXED, PANEL_FIXED, PANELS, glued_across, held_steps, panel_in_a_frame
 from nullah.core.joints.panel import PANEL, panel_edge, panel_told
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.measure import at_least, marked
@@ -34,7 +35,6 @@ ASKS = (
     Ask("depth", "how deep it is; 0: a third of the thickness", "length", 0.0, 0.0, 200.0),
     Ask("free", "room left at the bottom, for what moves; 0: as the season wants", "length", 0.0, 0.0, 50.0),
 )
-FIXED = Ask("fixed", "how it is held", "choice", "glued", options=("glued", "dry"))
 STOPS = (
     Ask("stop", "how far it stops short of an edge of its mate, which is notched there", "length", 0.0, 0.0, 300.0),
     Ask("edge", "the edge that it stops short of", "choice", "front", options=tuple(WAYS)),
@@ -66,6 +66,8 @@ class Housing:
         field; mm."""
         if name == "depth":
             return depth_of_the_set(look, depth_in)
+        if name == "asks fixed":
+            return float(panel_in_a_frame(look))
         if name == "reach":
             return look.figure("depth") - look.figure("free")
         if name == "free":
@@ -164,7 +166,10 @@ class Housing:
             shop = look.shop
             checks.append(iron_check(wide, shop.plough, shop.plough_irons, shop.chisels, False))
             checks += stop_checks(depth, shop.plough, shop.plough_deepest)
+        if square:
+            checks += glued_across(look)
         steps = [s.format(mate=a, host=b, depth=marked(depth), way=self._way(look)) for s in self.steps]
+        steps += held_steps(look)
         if stop:
             edge = str(look.asked("edge"))
             from_edge = short_of(look, stop, edge)
@@ -178,7 +183,9 @@ class Housing:
             steps.insert(
                 1, f"Chop a pocket to {marked(depth)} where it stops, {marked(from_edge)} from the {edge} edge of {b}."
             )
-            steps.insert(-1, f"Notch the {edge} corner of {a}: {marked(stop)} by {marked(look.figure('reach'))}.")
+            steps.insert(
+                len(self.steps), f"Notch the {edge} corner of {a}: {marked(stop)} by {marked(look.figure('reach'))}."
+            )
         if panel != "flat":
             told = panel_told(look, panel)
             settings += told[0]
@@ -384,7 +391,8 @@ GROOVE = Housing(
     ),
     "Plough",
     "dry",
-    asks=(*ASKS, *PANEL),
+    asks=(*ASKS, *PANEL, PANEL_FIXED),
+    schools=(PANELS,),
 )
 RABBET = Housing(
     "rabbet",

@@ -37,7 +37,14 @@ class NailedRabbet:
         "The end of one part rabbeted over the edge of another, nailed or screwed: it may move, and holds for life."
     )
     reaches: tuple[str, ...] = ()
-    schools: tuple[School, ...] = ()
+    schools: tuple[School, ...] = (
+        School(
+            "held",
+            "Boards that lie across each other's grain: are they held by nails, or by screws?",
+            "nails bend with the wood where glue would crack it, and hold for life",
+            "Screws hold harder and come out again; over a wide board they want slots. Glue across the grain splits it in a dry year.",
+        ),
+    )
     home: str = "nailed"
     joins: Joins = Joins(
         "Nails bend a little where glue would crack: it holds for life, and can be taken apart.",
@@ -56,6 +63,8 @@ class NailedRabbet:
     def figure(self, name: str, look: Look) -> float:
         """depth, width, notch, nail, long, pilot, apart, mm; count."""
         joint = look.joint
+        if name == "asks held":
+            return 1.0
         if name in ("nail", "long"):
             return float(look.asked(name))
         if name == "pilot":

@@ -49,13 +49,17 @@ def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
         family = FAMILIES[joint.family]
         names = (label[joint.first], label.get(joint.second, ""))
         frame = frame_of[joint.first]
-        home = str(joint.asked.get("fixed", family.home))
+        home = str(joint.asked.get("fixed", family.home)).partition(" ")[0]  # however much of it is glued
+        if joint.asked.get("held") == "screws":
+            home = "screwed"
         if home == "glued":
             glued.setdefault((frame, axis_of(joint.way)[0]), []).append((*names, laid[joint.id]))
         elif home == "dry":
             dry.setdefault(frame, []).append(names[0])
         elif home in FASTENED:
-            pair = names[::-1] if home == "nailed" else names  # what is nailed on lies over the edge of the other
+            pair = (
+                names[::-1] if family.home == "nailed" else names
+            )  # what is nailed on lies over the edge of the other
             fastened.setdefault((home, joint.set or joint.id), []).append(pair)
     order = sorted(glued, key=lambda key: (key[0] == "", key[0], key[1]))
     last = dict(order)

@@ -128,10 +128,8 @@ class Sizes:
 
     def term(self, term: Term) -> float:
         """One line of a sum, once, mm: a number, a figure, or the largest of several; or what parts grow that are to fill it."""
-        if term.most:
-            found = max(self.value(ref) for ref in term.most)
-        else:
-            found = term.mm if term.of is None else self.value(term.of)
+        refs = term.most or ((term.of,) if term.of else ())
+        found = max((self.value(ref) for ref in refs), default=term.mm)
         return found * self._swelling(term.swells) if term.swells else found
 
     def _swelling(self, parts: tuple[str, ...]) -> float:
