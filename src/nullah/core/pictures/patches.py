@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 
 from nullah.core.arrays import np
 from nullah.core.drawing import Area, Line, Point, Primitive, Text, area
 from nullah.core.frozen import frozen
 from nullah.core.pictures.bodies import Body
-from nullah.core.pictures.wood import PartWood
+from nullah.core.pictures.wood import COARSEST, PartWood
 from nullah.core.shapes.clip import within
 from nullah.core.shapes.cut import Point3
 from nullah.core.shapes.seen import Patch, View, visible
@@ -19,6 +19,7 @@ FLAT_ON = 0.999  # cosine: a face that looks along the thickness by more than th
 SMALLEST_NAMED = 700.0  # mm2 of a patch that bears its part's name
 MOST_CORNERS = 400  # of what is seen of a broad side: where it is seen in more bits than that it bears no figure
 MOST_FIGURED = 24  # broad sides that bear a figure, those of which most is seen: nobody makes out the grain of more
+MOST_LINES = 1500  # of figure on all of them
 MOST_NAMED = 60  # parts: with more of them no name stands
 
 
@@ -58,10 +59,10 @@ def drawn(
         size = abs(area(rings[0]))
         if size > max(SMALLEST_NAMED, named[body.part][0] if body.part in named else 0.0):
             named[body.part] = (size, *_inside(rings))
-    for (number, face), found in _most_seen(broad) if figured else ():
-        if sum(map(len, found)) <= MOST_CORNERS:
+    if figured:
+        for (number, face), found, lines in _figured(shown, _most_seen(broad)):
             body = shown.bodies[number]
-            items += _figure(body, shown.wood[body.part], face, shown.off.get(body.part), found, view, shift)
+            items += _figure(body, lines, face, shown.off.get(body.part), found, view, shift)
     if len(shown.bodies) <= MOST_NAMED:
         items += [
             Text(
@@ -86,6 +87,23 @@ def _most_seen(broad: Mapping[Side, Outlines]) -> list[tuple[Side, Outlines]]:
     sizes = {side: sum(map(area, found)) for side, found in broad.items()}  # holes go round the other way
     kept = set(sorted(sizes, key=lambda side: -sizes[side])[:MOST_FIGURED])
     return [(side, found) for side, found in broad.items() if side in kept]
+
+
+def _figured(shown: Shown, sides: Iterable[tuple[Side, Outlines]]) -> list[tuple[Side, Outlines, Sequence[Line]]]:
+    """The sides that bear a figure, each with its lines; where there are too many in all every other is left out, and so on."""
+    found: list[tuple[Side, Outlines, Sequence[Line]]] = []
+    for side, outlines in sides:
+        if sum(map(len, outlines)) <= MOST_CORNERS:
+            body = shown.bodies[side[0]]
+            length, width, _ = body.placed.size
+            found.append((side, outlines, shown.wood[body.part].face(length, width)))
+    coarse = min((line.detail for _, _, lines in found for line in lines), default=0.0)
+    for _ in range(COARSEST):
+        if sum(len(lines) for _, _, lines in found) <= MOST_LINES:
+            break
+        coarse *= 2
+        found = [(side, o, [line for line in lines if line.detail >= coarse]) for side, o, lines in found]
+    return found
 
 
 def moved(corners: Sequence[Point3], off: Point3 | None) -> Sequence[Point3]:
@@ -119,7 +137,7 @@ def _along(a: Point3, b: Point3) -> float:
 
 def _figure(
     body: Body,
-    wood: PartWood,
+    lines: Sequence[Line],
     face: bool,
     off: Point3 | None,
     rings: Sequence[Sequence[Point]],
@@ -127,15 +145,15 @@ def _figure(
     shift: Point,
 ) -> list[Primitive]:
     """The part's figure on a broad side of it, within what is seen of that."""
-    length, width, thickness = body.placed.size
-    lines = wood.face(length, width)
     if not lines:
         return []
     axes = np.array(body.placed.axes)
     screen = np.array([view.right, view.up])
-    start = np.array(body.placed.origin) + np.array(off or (0.0, 0.0, 0.0)) + (thickness if face else 0.0) * axes[2]
+    start = np.array(body.placed.origin) + np.array(off or (0.0, 0.0, 0.0))
+    start = start + (body.placed.size[2] if face else 0.0) * axes[2]
     at, ways = screen @ start + np.array(shift), axes[:2] @ screen.T
-    runs = [np.array(line.points) @ ways + at for line in lines]
+    on_screen = np.array([p for line in lines for p in line.points]) @ ways + at
+    runs = np.split(on_screen, np.cumsum([len(line.points) for line in lines])[:-1])
     return [
         Line(run, line.ink, width=0.7, detail=line.detail)
         for line, kept in zip(lines, within(runs, rings), strict=True)

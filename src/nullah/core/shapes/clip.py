@@ -24,20 +24,21 @@ def within(runs: Sequence[Floats], rings: Sequence[Sequence[Point]]) -> list[lis
         u = (off[..., 0] * d[:, None, 1] - off[..., 1] * d[:, None, 0]) / turn
     crosses = (turn != 0) & (u >= 0) & (u < 1)
     here = crosses & (t >= 0) & (t < 1)
+    before = ((crosses & (t < 0)).sum(axis=1) % 2 == 1).tolist()  # a ray back from where a segment begins
+    long = (d != 0).any(axis=1).tolist()
+    cuts: dict[int, list[float]] = {}
+    for i, at in zip(*(k.tolist() for k in np.nonzero(here)), strict=True):
+        cuts.setdefault(i, []).append(float(t[i, at]))
     found: list[list[tuple[Point, ...]]] = []
-    before = (crosses & (t < 0)).sum(axis=1) % 2 == 1  # a ray back from where a segment begins
-    crossed, long = here.any(axis=1), (d != 0).any(axis=1)
     at = 0
     for run, count in zip(runs, counts, strict=True):
-        first = at + int(np.argmax(long[at : at + count])) if count else at  # one that has a length
-        inside = bool(count) and bool(before[first])
-        if not count:
-            found.append([])
-        elif not crossed[at : at + count].any():
-            found.append([tuple((x, y) for x, y in run.tolist())] if inside else [])
+        here_cut = [sorted(cuts.get(i, ())) for i in range(at, at + count)]
+        first = next((i for i in range(at, at + count) if long[i]), at)  # one that has a length
+        inside = bool(count) and before[first]
+        if any(here_cut):
+            found.append(_parted(run, here_cut, inside))
         else:
-            cuts = [sorted(t[i][here[i]].tolist()) if crossed[i] else [] for i in range(at, at + count)]
-            found.append(_parted(run, cuts, inside))
+            found.append([tuple((x, y) for x, y in run.tolist())] if inside else [])
         at += count
     return found
 
