@@ -19,6 +19,7 @@ from nullah.core.stations import (
     bench,
     breakdown,
     breakdown_calls,
+    joint_zones,
     joints,
     piece,
     rates,
@@ -186,6 +187,7 @@ def plan(
         fitted,
     )
     done_joints = kept.station("joints", joints.work, p.kit, p.choices, done_piece, kept.of_piece)
+    in_zones = kept.station("joint zones", joint_zones.work, p.boards, p.choices, done_piece, done_break, done_joints)
     done_together = kept.station(
         "together", together.work, p.kit, p.measured, p.choices, done_piece, done_joints, kept.of_piece
     )
@@ -218,6 +220,7 @@ def plan(
             calls.append(offered)
     calls += [
         *done_true.calls,
+        *in_zones,
         *lying.calls,
         *done_joints.calls,
         *(c for one in done_together.values() for c in one.calls),

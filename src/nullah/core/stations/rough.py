@@ -26,6 +26,7 @@ FORGIVES = {
     "hidden": frozenset({"sound knot", "sapwood", "run-out"}),
 }
 TURNED_AWAY = frozenset({"sound knot", "sapwood"})  # on one face only: that face is turned inside (common practice)
+KNOTS, CLEAR = "knots ", "clear"  # the call whether a part is laid out clear of knots, and the option that it is
 JOINTING = 1.5  # mm planed off each edge that is glued (common practice, no source)
 CLEANING = 1.5  # mm planed off each face the resaw leaves (common practice, no source)
 OVER_THICK = 1.0  # mm that staves are left thicker than the panel they make, which is levelled when the glue is dry (common practice)
@@ -78,6 +79,12 @@ def parts_of(blank: str, parts: Collection[str]) -> tuple[str, ...]:
     return several if all(p in parts for p in several) else ()
 
 
+def kept_clear(choices: Iterable[Choice]) -> frozenset[str]:
+    """The parts that are laid out clear of knots, as was chosen last."""
+    last = {c.call.removeprefix(KNOTS): c.option for c in choices if c.call.startswith(KNOTS)}
+    return frozenset(part for part, option in last.items() if option == CLEAR)
+
+
 def resawn_thickness(leaves: int, thickness: float, kerf: float) -> float:
     """How thick a flat piece must be for so many leaves: a kerf between any two, and cleaning on each face it leaves, mm."""
     return leaves * thickness + (leaves - 1) * (kerf + 2 * CLEANING)
@@ -102,7 +109,7 @@ def work(
     is made up no other way any more."""
     stock = [b for b in boards if not b.sawn]
     rooms = _Rooms(stock, timber)
-    made = _Made(allowances, kit.rip_kerf)
+    made = _Made(allowances, kit.rip_kerf, kept_clear(choices))
     calls: list[Call] = []
     for part in piece.parts:
         call = None if part.cut or part.id in freed else _stave_call(part, rooms(part), made, choices)
@@ -128,8 +135,8 @@ def work(
 class _Made:
     """Blanks as they are put together."""
 
-    def __init__(self, allowances: Allowances, kerf: float) -> None:
-        self.allowances, self.kerf = allowances, kerf
+    def __init__(self, allowances: Allowances, kerf: float, clear: frozenset[str]) -> None:
+        self.allowances, self.kerf, self.clear = allowances, kerf, clear
         self.blanks: list[Blank] = []
         self.gives: dict[str, tuple[str, ...]] = {}
         self.leaves: dict[str, int] = {}
@@ -175,6 +182,7 @@ class _Made:
         """A part in one piece: finished + allowance (+ what is fitted last). Half the allowance is the least that serves."""
         left = self.allowances
         length, width = part.length + part.long_by, part.width + part.wide_by
+        no_knots = frozenset({"sound knot"}) if part.id in self.clear else frozenset[str]()
         return Blank(
             part.id,
             round(length + left.length, 1),
@@ -182,11 +190,11 @@ class _Made:
             part.thickness,
             part.species,
             (length + left.length / 2, width + left.width / 2),
-            FORGIVES[part.role],
+            FORGIVES[part.role] - no_knots,
             part.end_zone + left.length / 2,
             part.group,
             part.in_order,
-            TURNED_AWAY,
+            TURNED_AWAY - no_knots,
         )
 
     def _add(self, one: Blank, gives: tuple[str, ...]) -> None:
