@@ -7,6 +7,7 @@ from each half-pin line; the overshoot past the far line is the pin. Source: com
 from __future__ import annotations
 
 import math
+from functools import cached_property
 
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, rectangle
 from nullah.core.frozen import frozen, replace
@@ -41,7 +42,7 @@ class Dovetail:
     mating: float  # the pin board's thickness: how long the tails are
     own: float  # the tail board's thickness: how long the pins are
 
-    @property
+    @cached_property
     def step(self) -> float:
         """What the dividers are set to."""
         return (self.width - 2 * self.half_pin + self.pin) / self.tails

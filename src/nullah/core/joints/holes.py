@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Sequence
+from collections import Counter
+from collections.abc import Callable, Sequence
 
 from nullah.core.frozen import replace
 from nullah.core.joints.family import Span
@@ -19,7 +20,7 @@ Hole = tuple[Span, Span, Span]  # along the part's length, width and thickness
 
 
 def with_neighbours(
-    joints: Iterable[JointPlan], size: Callable[[str], Point3], label: Callable[[str], str]
+    joints: Sequence[JointPlan], size: Callable[[str], Point3], label: Callable[[str], str]
 ) -> list[JointPlan]:
     """The joints, each with a check for every other before it whose hole in the same part it runs into or comes too near to. Two of one
     family see to that themselves.
@@ -28,11 +29,14 @@ def with_neighbours(
         size: length, width and thickness of a part, mm; label: what it is called.
     """
     seen: dict[str, list[tuple[JointPlan, list[Hole]]]] = {}
-    found = []
+    found, cut_by = [], Counter(part for joint in joints for part in {cut.part for cut in joint.cuts})
     for joint in joints:
         told = []
         for part in dict.fromkeys(cut.part for cut in joint.cuts):
-            mine = [hole for cut in joint.cuts if cut.part == part and (hole := _hole(cut, size(part)))]
+            if cut_by[part] < 2:
+                continue
+            whole = size(part)
+            mine = [hole for cut in joint.cuts if cut.part == part and (hole := _hole(cut, whole))]
             if not mine:
                 continue
             for other, theirs in seen.get(part, []):

@@ -11,6 +11,7 @@ from nullah.core.frozen import frozen, replace
 from nullah.core.measure import SAME
 from nullah.core.shapes.cut import SIDES, Cut, Point3
 
+_ACROSS = ((1, 2), (0, 2), (0, 1))  # of an axis, the two others
 Place = tuple[float, float, float, float, float, float]
 
 
@@ -119,21 +120,19 @@ def places_of(cuts: Iterable[Cut], size: Callable[[str], Point3]) -> dict[str, P
     Args:
         size: length, width and thickness of a part, mm.
     """
-    found: dict[str, Place] = {}
+    found: dict[str, list[float]] = {}
     for cut in cuts:
-        ends: list[float] = []
         axis, far = SIDES[cut.side]
-        across = iter(zip(*cut.outline, *cut.far, strict=True)) if cut.far else iter(zip(*cut.outline, strict=True))
-        for k, whole in enumerate(size(cut.part)):
-            if k == axis:
-                ends += [whole - cut.depth, 0.0] if far else [0.0, whole - cut.depth]
-            else:
-                along = next(across)
-                ends += [min(along), whole - max(along)]
+        whole = size(cut.part)
+        points = (*cut.outline, *cut.far)
+        ends = [0.0] * 6
+        ends[2 * axis + (0 if far else 1)] = whole[axis] - cut.depth
+        for n, k in enumerate(_ACROSS[axis]):
+            along = [p[n] for p in points]
+            ends[2 * k], ends[2 * k + 1] = min(along), whole[k] - max(along)
         before = found.get(cut.part)
-        nearest = [min(a, b) for a, b in zip(before, ends, strict=True)] if before else ends
-        found[cut.part] = (nearest[0], nearest[1], nearest[2], nearest[3], nearest[4], nearest[5])
-    return found
+        found[cut.part] = [min(a, b) for a, b in zip(before, ends, strict=True)] if before else ends
+    return {part: (e[0], e[1], e[2], e[3], e[4], e[5]) for part, e in found.items()}
 
 
 def moved(was: Place, now: Place) -> Point3:

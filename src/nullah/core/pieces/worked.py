@@ -137,12 +137,13 @@ def _laid_out(joint: JointDesign, sizes: Sizes, cut: bool = False) -> JointPlan:
     laid = FAMILIES[joint.family].plan(Seen(joint, sizes))
     if any(c.depth <= 0 or abs(area(c.outline)) <= NO_AREA for c in laid.cuts):
         raise NoJoint(f"{laid.name}: the parts do not meet there; move one, or let it look another way.")
+    size = {part: sizes.size(part) for part in dict.fromkeys(c.part for c in laid.cuts)}
     for one in laid.cuts if not cut else ():
-        if trouble := _off_the_wood(one, sizes.size(one.part), sizes.design.part(one.part).label):
+        if trouble := _off_the_wood(one, size[one.part], sizes.design.part(one.part).label):
             raise NoJoint(f"{laid.name}: {trouble}")
     joins = FAMILIES[joint.family].joins
     without = tuple(f"No {words}; with one it is quicker." for words in (joins.lacking(sizes.shop) if joins else ()))
-    return replace(laid, places=places_of(laid.cuts, sizes.size), steps=(*without, *laid.steps))
+    return replace(laid, places=places_of(laid.cuts, size.__getitem__), steps=(*without, *laid.steps))
 
 
 def _off_the_wood(cut: Cut, size: Point3, label: str) -> str:
