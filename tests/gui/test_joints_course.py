@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QApplication
 from test_gestures import pull
 
 from nullah.core import joining
+from nullah.core.drawing import Text
 
 
 def joined(hand, first, second):
@@ -143,3 +144,33 @@ def test_a_half_pin_is_pulled_and_a_corner_asked_otherwise(hand):
     assert hand.plan.joints.joints[0].figures["half pin"] == half
     hand.type_in("half_pin", "9")
     assert hand.plan.joints.joints[0].figures["half pin"] == 9
+
+
+def test_a_joint_is_seen_in_the_round_and_turned_by_hand(demo_hand):
+    demo_hand.go("joints")
+    canvas = demo_hand.window.view().canvas
+
+    def words():
+        return {i.text for i in canvas.drawing.items if isinstance(i, Text)}
+
+    assert "half home" not in words()
+    demo_hand.press("In the round")
+    assert words() >= {"apart", "half home", "closed", "cut open", "A", "B"}
+    was = canvas.drawing.items
+    before = demo_hand.project
+    ground = QPoint(canvas.width() // 2, 8)
+    QTest.mousePress(canvas, Qt.MouseButton.LeftButton, pos=ground)
+    QTest.mouseMove(canvas, ground + QPoint(30, 0))
+    QTest.mouseMove(canvas, ground + QPoint(60, 4))
+    QTest.mouseRelease(canvas, Qt.MouseButton.LeftButton, pos=ground + QPoint(60, 4))
+    assert canvas.drawing.items != was
+    was = canvas.drawing.items
+    canvas.setFocus()
+    QTest.keyClick(canvas, Qt.Key.Key_Right, Qt.KeyboardModifier.ControlModifier)
+    assert canvas.drawing.items != was
+    assert demo_hand.project == before  # looking changes nothing
+    show(demo_hand, demo_hand.plan.joints.joints[1])
+    assert words() >= {"apart", "half home"}
+    demo_hand.press("In the round")
+    assert "half home" not in words()
+    assert not canvas.turns

@@ -105,6 +105,7 @@ class Monkey:
         box = self.one(self.visible(QComboBox))
         if box is not None and box.count():
             at = self.chance.randrange(box.count())
+            self.done[-1] += f" {box.accessibleName()}: {box.itemText(at)[:30]}"
             box.setCurrentIndex(at)
             box.textActivated.emit(box.itemText(at))
 
@@ -241,7 +242,8 @@ def test_soak_a_monkey_raises_nothing(qtbot, tmp_path, monkeypatch, request, on_
             raise
         took = time.perf_counter() - began - (waited_for_a_core() + on_the_disk[0] - waited)
         if took > LONGEST:
-            slow.append((round(took, 2), round(time.thread_time() - own, 2), monkey.done[-1]))
+            where = (hand.window.session.here, len(hand.plan.piece.parts))
+            slow.append((round(took, 2), round(time.thread_time() - own, 2), monkey.done[-1], *where))
         if n % 100 == 0:
             project_file.loads(project_file.dumps(hand.project))  # whatever can be made can be read again
             assert resident() - left < LARGEST, monkey.done[-5:]

@@ -76,6 +76,7 @@ class Corner:
         "The strongest corner of boards: it cannot be pulled off the tails, glue or none.",
         "Grain runs round the corner, so that both boards move alike.",
         over_an_edge,
+        goes="face",
     )
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (*ASKS, *WAYS, BASELINE)

@@ -123,12 +123,14 @@ WITHOUT = {
 @frozen
 class Joins:
     """What is to be said of a family where two parts are joined: what it holds, what becomes of it as wood moves, and why it does not
-    suit two parts though it could be cut; "" where it does. ``planes`` of ``WITHOUT`` are wanted for it."""
+    suit two parts though it could be cut; "" where it does. ``planes`` of ``WITHOUT`` are wanted for it. The first goes home along
+    the ``way`` it looks, square to its ``face``, or across its ``width``, as ``goes`` says."""
 
     strength: str
     season: str
     unsuited: Callable[[Meeting], str] = any_meeting
     planes: tuple[str, ...] = ()
+    goes: str = "way"
 
     def lacking(self, shop: Shop) -> tuple[str, ...]:
         """What is wanted for it and not at hand, with the way to do without."""

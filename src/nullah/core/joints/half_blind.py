@@ -39,6 +39,7 @@ class HalfBlind:
         "As strong as a through dovetail against a pull on the front.",
         "Grain runs round the corner, so that both boards move alike.",
         over_an_edge,
+        goes="face",
     )
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (

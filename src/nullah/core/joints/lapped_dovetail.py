@@ -53,6 +53,7 @@ class LappedDovetail:
         "It ties two legs together at the top: the rail cannot be pulled out.",
         "Small, and the rail hardly moves along its grain: sound in any season.",
         _at_a_side,
+        goes="face",
     )
     after: tuple[str, ...] = ("mortise_and_tenon",)
     asks: tuple[Ask, ...] = (

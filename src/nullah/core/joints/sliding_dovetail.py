@@ -46,6 +46,7 @@ class SlidingDovetail:
         "Across each other they slide: only a hand's breadth at the front is glued.",
         into_end_grain,
         ("router_plane",),
+        goes="width",
     )
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (

@@ -72,6 +72,24 @@ def of_piece(made: Made, joints: tuple[JointPlan, ...], drawn: bool = False, pla
     return tuple(_body(f"{made.prefix}{p.id}", p, mine.get(f"{made.prefix}{p.id}", [])) for p in made.stands(joints))
 
 
+def of_joint(made: Made, joints: tuple[JointPlan, ...], joint: JointPlan) -> tuple[Body, ...]:
+    """The bodies of a joint's parts with all that is cut in them, or where that is more than is drawn, with its own cuts alone; none
+    where those are more.
+
+    Raises:
+        BadSolid: cuts leave nothing of a part.
+    """
+    cuts = [
+        c for j in joints if j is joint or FAMILIES[j.family].home != "screwed" for c in j.cuts if c.part in joint.parts
+    ]
+    if len(cuts) > MOST_DRAWN:
+        cuts = list(joint.cuts)
+    if len(cuts) > MOST_DRAWN:
+        return ()
+    stand = {f"{made.prefix}{p.id}": p for p in made.stands(joints)}
+    return tuple(_body(name, stand[name], [c for c in cuts if c.part == name]) for name in joint.parts if name in stand)
+
+
 def _body(name: str, part: Placed, cuts: list[Cut]) -> Body:
     """A part's body; parts of one size with the same cuts share a solid, and what an edit leaves alone is not made again."""
     shape = (part.size, tuple((c.side, c.outline, c.depth, c.far) for c in cuts))

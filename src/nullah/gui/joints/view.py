@@ -14,6 +14,7 @@ from nullah.core.drawing import Drawing
 from nullah.core.edit import set_in
 from nullah.core.joints.plan import JointPlan
 from nullah.core.pictures import joint as picture
+from nullah.core.pictures import joint_round
 from nullah.core.piece_edits import set_joint
 from nullah.gui.joints.asked import Asked
 from nullah.gui.paint.canvas import Canvas
@@ -40,9 +41,15 @@ class JointsView(QWidget):
         self.names.currentRowChanged.connect(self._choose)
         self.page = 0  # of many sides which few are shown
         self.more = button("", self._more, "chip", "the other sides that are marked")
+        self.round = button(
+            "In the round", self._show, "chip", "the joint apart, half home, closed and cut open; drag to turn it"
+        )
+        self.round.setCheckable(True)
+        self.turned = (0.0, 0.0)  # how far one has turned it, degrees to the right and up
         self.title = label("", "heading", wrap=True)
         self.canvas = Canvas(theme, session)
         self.canvas.margin = 50.0
+        self.canvas.turned.connect(self._turn_round)
         self.canvas.typed.connect(self._typed)
         self.canvas.takes_gestures()
         self.canvas.picked.connect(self._picked)
@@ -93,13 +100,18 @@ class JointsView(QWidget):
         column(self.drawn, self.canvas, self.below, margins=0, spacing=6).setStretch(0, 1)
         under = row(self.left, self.drawn)
         under.setStretch(1, 1)
-        top = row(self.title, self.more)
+        top = row(self.title, self.more, self.round)
         top.setStretch(0, 1)
         whole = column(self, top, under, margins=12, spacing=6)
         whole.setStretch(1, 1)
 
     def _drawing(self, joint: JointPlan) -> Drawing:
-        """The sides that are shown of a joint, and how to come to the others."""
+        """The sides that are shown of a joint, and how to come to the others; or the joint in the round."""
+        self.canvas.turns = self.round.isChecked()
+        self.canvas.margin = 24.0 if self.round.isChecked() else 50.0
+        if self.round.isChecked():
+            self.more.hide()
+            return joint_round.seen(self.session.plan, joint, self.turned)
         pages = picture.pages(joint.faces)
         self.page %= len(pages)
         self.more.setVisible(len(pages) > 1)
@@ -109,6 +121,11 @@ class JointsView(QWidget):
     def _more(self) -> None:
         """Show the next of the joint's sides."""
         self.page += 1
+        self._show()
+
+    def _turn_round(self, right: float, up: float) -> None:
+        """Look at the joint in the round from further on."""
+        self.turned = (self.turned[0] + right, self.turned[1] + up)
         self._show()
 
     def _turn(self, to: str) -> None:
@@ -146,7 +163,7 @@ class JointsView(QWidget):
     def _choose(self, index: int) -> None:
         if index >= 0 and index != self.chosen:
             self.chosen = index
-            self.page = 0
+            self.page, self.turned = 0, (0.0, 0.0)
             self._show()
 
     def light(self, tag: str) -> None:
@@ -245,7 +262,8 @@ class JointsView(QWidget):
             refill(self.below, [])
             self._written = None
             return
-        self.title.setText(f"{joint.name}.   {'      '.join(f.title for f in joint.faces)}")
+        sides = () if self.round.isChecked() else tuple(f.title for f in joint.faces)
+        self.title.setText(f"{joint.name}.   {'      '.join(sides)}")
         part = self.session.lit_part
         lit = self.lit or (f"part:{part}" if part else "")
         self.canvas.show_drawing(self._drawing(joint), lit)
