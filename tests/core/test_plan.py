@@ -52,7 +52,7 @@ def test_an_edit_recomputes_only_what_reads_it(project):
     plan(project, cache)
     assert set(cache.worked) == {
         *STATIONS,
-        *("as_made", "rough", "surfaces", "sawing", "progress", "rates", "arranged", "cuts"),
+        *("as_made", "rough", "surfaces", "sawing", "progress", "rates", "arranged", "cuts", "joint zones"),
     }
     plan(project, cache)
     assert cache.worked == []

@@ -239,7 +239,10 @@ _SAID = re.compile(
 _DIAGONAL = re.compile(r"^\s*diagonal\s+(?P<n>[12])\s*[=:]?\s+(?P<mm>\S.*)$", re.I)
 _DIMENSION = {"long": "length", "wide": "width", "high": "width", "height": "width", "thick": "thickness"}
 _MOISTURE = re.compile(r"^\s*(?P<who>.+?)\s+(?:moisture|mc|reads)\s*[=:]?\s*(?P<percent>[\d.,]+)\s*%?\s*$", re.I)
-HOW = 'Write a part or a board, what was measured and how much, like "A thickness 17.4" or "Board 2 moisture 10.5".'
+HOW = (
+    'Write a part or a board, what was measured and how much, like "A thickness 17.4" or "Board 2 moisture 10.5"; '
+    'of a joint that is cut "corner A-B pin 6.4" or "corner A-B gap 0.3".'
+)
 
 
 def measured(project: Project, parts: tuple[Part, ...], text: str, when: str = "") -> Project:

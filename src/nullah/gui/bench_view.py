@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QLineEdit, QWidget
 
-from nullah.core import edit, step_edits
+from nullah.core import edit, joint_readings, step_edits
 from nullah.core.drawing import Drawing
 from nullah.core.pictures import boards, joint, piece, surface
 from nullah.core.stations.step import Step
@@ -202,9 +202,7 @@ class BenchView(QWidget):
 
     def _measured(self) -> None:
         words, s = self.field.text(), self.session
-        if s.attempt(
-            f"Measured: {words.strip()}", lambda: edit.measured(s.project, s.plan.piece.parts, words, s.now())
-        ):
+        if s.attempt(f"Measured: {words.strip()}", lambda: joint_readings.measured(s.project, s.plan, words, s.now())):
             self._close_field()
             self.released()  # the field is gone, and Space is the key of this view
         else:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QEvent, Qt, QTimer, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QVBoxLayout
 
-from nullah.core import edit, step_edits
+from nullah.core import edit, joint_readings, step_edits
 from nullah.core.stations.step import Step
 from nullah.gui.session import Session
 from nullah.gui.widgets import Lines, button, label
@@ -112,9 +112,7 @@ class Strip(QFrame):
     def _measured(self) -> None:
         words = self.field.text()
         s = self.session
-        if s.attempt(
-            f"Measured: {words.strip()}", lambda: edit.measured(s.project, s.plan.piece.parts, words, s.now())
-        ):
+        if s.attempt(f"Measured: {words.strip()}", lambda: joint_readings.measured(s.project, s.plan, words, s.now())):
             self.field.clear()  # it stays for the next one, and the hand with it
 
     def eventFilter(self, watched: object, event: QEvent) -> bool:
