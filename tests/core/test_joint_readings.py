@@ -1,5 +1,7 @@
 """A size of a joint measured after cutting holds and its mate follows; a gap goes into the record alone."""
 
+from itertools import pairwise
+
 import pytest
 from test_held import PROJECT, cuts, table
 
@@ -23,7 +25,7 @@ def test_pins_are_laid_out_from_the_tails_as_they_were_cut():
     ends = sorted((min(p[0] for p in c.outline), max(p[0] for p in c.outline)) for c in joint.cuts if c.part == "B")
     step = (134.0 - 2 * 9.6 + 6.0) / 5
     assert len(ends) == 5
-    assert [b[0] - a[0] for a, b in zip(ends[1:], ends[2:], strict=False)] == pytest.approx([step] * 3, abs=0.01)
+    assert [b[0] - a[0] for a, b in pairwise(ends[1:])] == pytest.approx([step] * 3, abs=0.01)
     assert ends != sorted(
         (min(p[0] for p in c.outline), max(p[0] for p in c.outline))
         for c in next(j for j in was.joints.joints if j.id == "corner A-B").cuts
