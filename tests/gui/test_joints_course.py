@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QApplication
 from test_gestures import pull
 
 from nullah.core import joining
-from nullah.core.drawing import Text
+from nullah.core.drawing import Handle, Text
 
 
 def joined(hand, first, second):
@@ -174,3 +174,24 @@ def test_a_joint_is_seen_in_the_round_and_turned_by_hand(demo_hand):
     demo_hand.press("In the round")
     assert "half home" not in words()
     assert not canvas.turns
+
+
+def test_a_line_of_a_tenon_is_pulled(hand):
+    hand.begin_anew("small_table")
+    hand.go("joints")
+    tenon = next(j for j in hand.plan.joints.joints if j.id == "tenon-front-fl")
+    show(hand, tenon)
+    canvas = hand.window.view().canvas
+    tag = next(i.tag for i in canvas.drawing.items if isinstance(i, Handle) and "/thickness/" in i.tag)
+    along, rate = int(tag.split("/")[2]), float(tag.split("/")[3])
+    far = 12 if rate > 0 else -12
+    pull(canvas, tag, *((far, 0) if along == 0 else (0, -far)))  # y of the screen runs down
+    after = next(j for j in hand.plan.joints.joints if j.id == "tenon-front-fl")
+    assert after.figures["thickness"] > tenon.figures["thickness"]
+    assert float(hand.window.view().asked.fields["thickness"].text()) == pytest.approx(
+        after.figures["thickness"], abs=0.06
+    )
+    assert "thickness" in hand.note()
+    hand.key("Ctrl+Z")
+    again = next(j for j in hand.plan.joints.joints if j.id == "tenon-front-fl")
+    assert again.figures == tenon.figures

@@ -20,6 +20,7 @@ from nullah.core.measure import division, marked
 from nullah.core.pictures.boards import in_hand, rows
 from nullah.core.pictures.unfolded import Unfolded
 from nullah.core.pictures.year import LEAST, MOST, PERCENT
+from nullah.core.pieces.grips import cuts_if, in_force
 from nullah.core.pieces.own import NoShift
 from nullah.core.plan import Plan
 from nullah.core.refusals import sentence
@@ -242,6 +243,22 @@ def _laid(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gest
     return Gesture(piece_edits.set_joint(project, joint_id, which, size), words)
 
 
+def _grip(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
+    """A line of a joint that moves with what the joint is asked: ``name`` says the joint, what is asked, along which axis of its side
+    the line moves, and how far with each mm."""
+    joint, which, axis, rate = name.split("/")
+    worked = plan.piece.in_hand.worked
+    if worked is None or all(j.id != joint for j in worked.sizes.design.joints):
+        raise edit.BadEdit(plan.joints.problem or "That joint is no longer here.")
+    size = max(NARROWEST, _stop(project, in_force(worked, joint, which) + (dx, dy)[int(axis)] / float(rate)))
+    try:
+        cuts_if(worked, joint, which, size)
+    except ValueError as error:
+        raise edit.BadEdit(str(error)) from None
+    words = f"{which.replace('_', ' ')} {marked(size)}"
+    return Gesture(piece_edits.set_joint(project, joint, which, size), words)
+
+
 def _reading(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
     """A reading pulled to where it was taken; ``name``: the board or part, and which of its readings."""
     target, _, n = name.rpartition("/")
@@ -289,6 +306,7 @@ _GESTURES: dict[str, Callable[[Project, Plan, str, float, float], Gesture]] = {
     "shift": _shift,
     "asked": _asked,
     "laid": _laid,
+    "grip": _grip,
     "part": _part,
     "reading": _reading,
 }

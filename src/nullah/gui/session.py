@@ -100,6 +100,11 @@ class Session(Figures, Looking):
         return self.history.now if self._tried is None else self._tried
 
     @property
+    def trying(self) -> bool:
+        """Whether something is pulled and not let go yet."""
+        return self._tried is not None
+
+    @property
     def altered(self) -> set[str]:
         """Stations that state something else than when they were last looked at."""
         return {s for s in STATIONS if s != self.here and self.seen[s] != self.stated(s)}

@@ -359,7 +359,7 @@ def marked_faces(cuts: Iterable[Cut], stands: Mapping[str, Placed], label: Calla
         words = f"{label(part)}, {side_words(stands[part], side)}"
         size = stands[part].size
         draw = partial(side_drawing, words, part, side, size, mine)
-        faces.append(Face(part, words, (side, size, tuple(mine)), draw))
+        faces.append(Face(part, words, (side, size, tuple(mine)), draw, side))
     return tuple(faces)
 
 

@@ -56,12 +56,13 @@ class Check:
 @frozen
 class Face:
     """A marked face of one part, to scale with its waste hatched, drawn when it is asked for; faces that are ``like`` each other are
-    drawn the same."""
+    drawn the same. ``side``: where it is one side of the part, drawn in its own axes."""
 
     part: str
     title: str
     like: object
     draw: Callable[[], Drawing] = field(compare=False, repr=False)
+    side: str = ""
 
     @cached_property
     def drawing(self) -> Drawing:
@@ -176,7 +177,9 @@ def qualified(joint: JointPlan, prefix: str, name: str) -> JointPlan:
 
 
 def _of_piece(face: Face, prefix: str) -> Face:
-    return Face(f"{prefix}{face.part}", face.title, (prefix, face.like), lambda: face.drawing.of_piece(prefix))
+    return Face(
+        f"{prefix}{face.part}", face.title, (prefix, face.like), lambda: face.drawing.of_piece(prefix), face.side
+    )
 
 
 def unqualified(joint: JointPlan, prefix: str) -> JointPlan:

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
-from nullah.core.drawing import Area, Drawing, Primitive, Text, moved
+from nullah.core.drawing import Area, Drawing, Handle, Primitive, Text, moved
 from nullah.core.frozen import replace
 from nullah.core.joints.plan import Face
 
@@ -14,7 +14,7 @@ IN_A_ROW = 3  # faces that stand side by side
 
 def side_by_side(faces: tuple[Face, ...], species: str = "") -> Drawing:
     """All faces in one picture; sides of one part that look alike are drawn once."""
-    return beside(_once(faces), species)
+    return beside(_once(faces, {}), species)
 
 
 def beside(sides: Sequence[Drawing], species: str = "") -> Drawing:
@@ -30,13 +30,19 @@ def beside(sides: Sequence[Drawing], species: str = "") -> Drawing:
     return Drawing(tuple(items))
 
 
-def pages(faces: tuple[Face, ...]) -> list[list[Drawing]]:
-    """The marked sides as they are shown, a few at a time; sides of one part that look alike are drawn once."""
-    sides = _once(faces)
+def pages(
+    faces: tuple[Face, ...], handles: Mapping[tuple[str, str], Sequence[Handle]] | None = None
+) -> list[list[Drawing]]:
+    """The marked sides as they are shown, a few at a time; sides of one part that look alike are drawn once.
+
+    Args:
+        handles: what can be taken hold of, by part and side.
+    """
+    sides = _once(faces, handles or {})
     return [sides[n : n + IN_A_ROW] for n in range(0, len(sides), IN_A_ROW)] or [[]]
 
 
-def _once(faces: tuple[Face, ...]) -> list[Drawing]:
+def _once(faces: tuple[Face, ...], handles: Mapping[tuple[str, str], Sequence[Handle]]) -> list[Drawing]:
     """The drawings of the faces, those of one part that differ in what they are called alone as one that says both."""
     found: list[tuple[str, tuple[Primitive, ...], Drawing, list[str]]] = []
     for face in faces:
@@ -47,7 +53,8 @@ def _once(faces: tuple[Face, ...]) -> list[Drawing]:
         if same is not None:
             same.append(side)
         else:
-            found.append((part, unnamed, face.drawing, [side]))
+            held = handles.get((face.part, face.side), ())
+            found.append((part, unnamed, Drawing((*face.drawing.items, *held)) if held else face.drawing, [side]))
     return [_called(drawing, sides) for _, _, drawing, sides in found]
 
 

@@ -96,14 +96,14 @@ class Worked:
         for joint in self.sizes.design.joints:
             if joint.id in self.joints_cut and self.as_planned is not None:
                 try:
-                    found[joint.id] = _laid_out(joint, self.as_planned)
+                    found[joint.id] = laid_out(joint, self.as_planned)
                 except ValueError as error:
                     found[joint.id] = str(error)
         return found
 
     def _laid(self, joint: JointDesign) -> JointPlan:
         mark = self.joints_cut.get(joint.id)
-        laid = _laid_out(joint, self.sizes, cut=mark is not None)
+        laid = laid_out(joint, self.sizes, cut=mark is not None)
         return laid if mark is None else _as_cut(laid, mark, self.sizes)
 
     def why(self, part: str, dimension: str) -> tuple[tuple[str, float], ...]:
@@ -132,8 +132,12 @@ class Worked:
         return (high[0] - low[0], high[1] - low[1], high[2] - low[2])
 
 
-def _laid_out(joint: JointDesign, sizes: Sizes, cut: bool = False) -> JointPlan:
-    """A joint laid out. What is ``cut`` is where it is in the wood, also where a smaller part is asked for since: a call tells."""
+def laid_out(joint: JointDesign, sizes: Sizes, cut: bool = False) -> JointPlan:
+    """A joint laid out. What is ``cut`` is where it is in the wood, also where a smaller part is asked for since: a call tells.
+
+    Raises:
+        NoJoint, NoPiece: it cannot be, or what it would cut away is no wood of the part.
+    """
     laid = FAMILIES[joint.family].plan(Seen(joint, sizes))
     if any(c.depth <= 0 or abs(area(c.outline)) <= NO_AREA for c in laid.cuts):
         raise NoJoint(f"{laid.name}: the parts do not meet there; move one, or let it look another way.")

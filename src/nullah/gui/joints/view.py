@@ -10,12 +10,13 @@ from PySide6.QtWidgets import QCheckBox, QListWidget, QWidget
 from nullah.core import measure
 from nullah.core.design import JointDesign
 from nullah.core.document_pieces import Designed
-from nullah.core.drawing import Drawing
+from nullah.core.drawing import Drawing, Handle
 from nullah.core.edit import set_in
 from nullah.core.joints.plan import JointPlan
 from nullah.core.pictures import joint as picture
 from nullah.core.pictures import joint_round
 from nullah.core.piece_edits import set_joint
+from nullah.core.pieces.grips import Grip, grips
 from nullah.gui.joints.asked import Asked
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
@@ -39,6 +40,8 @@ class JointsView(QWidget):
         self.names.setWordWrap(True)
         self.names.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.names.currentRowChanged.connect(self._choose)
+        self.grips: tuple[Grip, ...] = ()
+        self._gripped: tuple[str, object] = ("", None)  # the joint they are of, and the piece as it was worked out
         self.page = 0  # of many sides which few are shown
         self.more = button("", self._more, "chip", "the other sides that are marked")
         self.round = button(
@@ -112,11 +115,29 @@ class JointsView(QWidget):
         if self.round.isChecked():
             self.more.hide()
             return joint_round.seen(self.session.plan, joint, self.turned)
-        pages = picture.pages(joint.faces)
+        pages = picture.pages(joint.faces, self._handles(joint))
         self.page %= len(pages)
         self.more.setVisible(len(pages) > 1)
         self.more.setText(f"Sides {self.page + 1} of {len(pages)}: more")
         return picture.beside(pages[self.page], self._species(joint))
+
+    def _handles(self, joint: JointPlan) -> dict[tuple[str, str], list[Handle]]:
+        """What can be taken hold of, by part and side, where it is now; found anew when another joint is shown or it is laid out anew,
+        not while something is pulled."""
+        made, name = self.session.plan.piece.in_hand, joint.id.removeprefix(self.session.plan.piece.in_hand.prefix)
+        found: dict[tuple[str, str], list[Handle]] = {}
+        if made.worked is None or any(
+            isinstance(i, Handle) for f in joint.faces if not f.side for i in f.drawing.items
+        ):
+            return found
+        was = self._gripped
+        if not self.session.trying and (was[0] != joint.id or was[1] is not made.worked):
+            self._gripped, self.grips = (joint.id, made.worked), grips(made.worked, name)
+        for grip in self.grips if self._gripped[0] == joint.id else ():
+            if grip.cut < len(joint.cuts):
+                cut = joint.cuts[grip.cut]
+                found.setdefault((cut.part, cut.side), []).append(grip.handle(joint, name))
+        return found
 
     def _more(self) -> None:
         """Show the next of the joint's sides."""
