@@ -2,13 +2,9 @@
 
 import math
 import os
-import random
 
 import pytest
-from solid_sections import assert_closed, read, shared, volume
-from two_parts import joined, part, refusal, shaped
-
-from nullah.formats import parts_obj
+from two_parts import hold_to_account, joined, part, shaped
 
 RUNS = 300 if os.environ.get("NULLAH_SOAK") else 8
 
@@ -282,21 +278,4 @@ KINDS = (
 
 @pytest.mark.parametrize("kind", KINDS, ids=[k.__name__ for k in KINDS])
 def test_soak_wood_is_where_it_should_be(kind):
-    chance, held, told = random.Random(kind.__name__), 0, 0
-    while held < RUNS:
-        now, whole, left = kind(chance)
-        if not now.joints.joints:
-            told += 1
-            assert refusal(now).rstrip().endswith("."), refusal(now)
-            assert told < 40 * RUNS, "hardly any can be made"
-            continue
-        held += 1
-        found = read(parts_obj.text(now))
-        for body in found.values():
-            assert_closed(body)
-        assert sum(map(volume, found.values())) == pytest.approx(whole, rel=2e-6)
-        for name, mm3 in left.items():
-            assert volume(found[name]) == pytest.approx(mm3, rel=5e-6), name
-        if held % 6 == 1 and len(found) > 1:  # what is there twice would stand for what is missing
-            one, other = found.values()
-            assert shared(one, other, {}) == pytest.approx(0, abs=0.5)
+    hold_to_account(kind, RUNS)

@@ -4,10 +4,14 @@ from __future__ import annotations
 
 import math
 
+from nullah.core import piece_edits
 from nullah.core.document import Guide, KnownLength, Project
 from nullah.core.edit import BadEdit, held, made
+from nullah.core.joints.families import FAMILIES
 from nullah.core.measure import marked
+from nullah.core.plan import Plan
 
+Asked = tuple[tuple[str, str], ...]  # (joint, or "" of the piece; what it is asked) each
 Ends = tuple[float, float, float, float]  # two points on the picture: right and down from its upper left corner, pixels
 COARSE = 0.3  # mm a pixel: from there on a reading is taken to the whole millimetre
 LEAST = 3.0  # pixels between two points, to go by
@@ -80,6 +84,31 @@ def taken(guide: Guide, ends: Ends) -> float:
         BadEdit: as of ``reads``.
     """
     return round(reads(guide, ends), 0 if finest(guide) >= COARSE else 1)
+
+
+def asked(project: Project, plan: Plan) -> dict[str, Asked]:
+    """What can be read off a picture, by its words: the lengths that the piece in hand is asked, and those that its joints are, all of
+    one family at once: so an old piece's proportions come over."""
+    kind = piece_edits.kind_of(project.in_hand)
+    found: dict[str, Asked] = {a.words: (("", a.name),) for a in (kind.asks if kind else ()) if a.type == "length"}
+    worked = plan.piece.in_hand.worked
+    for joint in worked.sizes.design.joints if worked is not None else ():
+        for ask in FAMILIES[joint.family].asks:
+            if ask.type == "length" and not (kind is not None and any(a.name == ask.name for a in kind.asks)):
+                words = f"{joint.family.replace('_', ' ')}: {ask.words.partition(';')[0]}"
+                found[words] = (*found.get(words, ()), (joint.id, ask.name))
+    return found
+
+
+def take(project: Project, into: Asked, mm: float) -> Project:
+    """The project with a length read off a picture as what was ``asked``, mm.
+
+    Raises:
+        BadEdit: it does not serve.
+    """
+    for owner, what in into:
+        project = piece_edits.set_joint(project, owner, what, mm) if owner else piece_edits.set_answer(project, what, mm)
+    return project
 
 
 def told(guide: Guide, ends: Ends) -> str:

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QFileDialog, QWidget
 
-from nullah.core import guide_edits, measure, piece_edits
+from nullah.core import guide_edits, measure
 from nullah.core.document import Guide, Project
 from nullah.formats import photo
 from nullah.formats.trouble import FileTrouble
@@ -23,7 +23,7 @@ class GuidePanel(QWidget):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self.session = session
-        self._asks: dict[str, str] = {}
+        self._asks: dict[str, guide_edits.Asked] = {}
         self.photo = MarkedPhoto(theme)
         self.photo.marked.connect(self.refresh)
         self.what = label("", "quiet", wrap=True)
@@ -57,9 +57,7 @@ class GuidePanel(QWidget):
         self.what.setVisible(ends is None)  # it says what to do, and the room is the picture's
         self.known.setEnabled(ends is not None)
         self.known.show_text(self.session.figures(guide.known.mm) if guide.known is not None and ends is None else "")
-        piece = self.session.project.in_hand
-        kind = piece_edits.kind_of(piece)
-        self._asks = {a.words: a.name for a in (kind.asks if kind else ()) if a.type == "length"}
+        self._asks = guide_edits.asked(self.session.project, self.session.plan)
         refill_pick(self.into, list(self._asks))
         apart = guide_edits.readable(guide, ends)
         self.reading.setText(self.session.told(guide_edits.told(guide, ends)) if apart else "mark two ends")
@@ -119,9 +117,9 @@ class GuidePanel(QWidget):
 
     def _take(self) -> None:
         s, guide, ends = self.session, guide_edits.of(self.session.project), self._ends()
-        name = self._asks.get(self.into.currentText(), "")
-        if guide is None or ends is None or not name:
+        into = self._asks.get(self.into.currentText(), ())
+        if guide is None or ends is None or not into:
             return
         read = guide_edits.taken(guide, ends)
         words = f"read off {guide.name}: {self.into.currentText()} {s.figures(read)}"
-        s.attempt(words, lambda: piece_edits.set_answer(s.project, name, read))
+        s.attempt(words, lambda: guide_edits.take(s.project, into, read))
