@@ -99,6 +99,12 @@ def test_three_joints_by_pointing_and_what_is_asked_of_them(hand, tmp_path):
     assert "depth line" in tools_of(tail)
     assert tail.steps[0].startswith("No router plane")
 
+    hand.type_in("gauge reach", "90")
+    assert hand.project.kit.gauge_reach == 90
+    hand.type_in("plough deepest", "-4")
+    assert hand.project.kit.plough_deepest == 15
+    assert "plough deepest" in hand.note()
+
     # how a tenon is held
     tenon = joined(hand, "shelf-2", "side-left")
     show(hand, tenon)

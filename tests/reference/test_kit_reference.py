@@ -49,3 +49,32 @@ def test_a_tenon_is_as_thick_as_the_chisel_nearest_to_a_third(chisels, wide):
     second = part("leg", 120, 48, 48, "front", "right", (300, -12, 0))
     (joint,) = joined("mortise_and_tenon", first, second, "right", kit={"chisels": chisels}).joints.joints
     assert joint.figures["thickness"] == wide
+
+
+def tenoned(**kit):
+    first = part("rail", 300, 80, 24, "front", "up")
+    second = part("leg", 120, 48, 48, "front", "right", (300, -12, 0))
+    (joint,) = joined("mortise_and_tenon", first, second, "right", kit=kit).joints.joints
+    return joint
+
+
+def test_without_a_mortise_gauge_walls_are_gauged_one_after_the_other():
+    with_one, without = tenoned(), tenoned(mortise_gauge=False)
+    assert any(s.tool == "mortise gauge" for s in with_one.settings)
+    assert not any("mortise gauge" in s.tool for s in without.settings)
+    # a tenon of 8 in 24: the chisel of 6 is nearest, and its walls lie 9 and 15 from the face
+    walls = {s.tool: s.value for s in without.settings if "wall" in s.tool}
+    assert walls == {"marking gauge, farther wall": 15.0, "marking gauge, nearer wall": 9.0}
+    assert without.steps[0].startswith("No mortise gauge")
+    assert without.steps[1:] == with_one.steps
+    assert without.cuts == with_one.cuts
+
+
+def test_what_no_gauge_reaches_is_measured_and_knifed():
+    assert not any(s.tool == "rule and knife" for s in tenoned().settings)
+    short = tenoned(gauge_reach=5.0)
+    far = [s for s in short.settings if s.tool == "rule and knife"]
+    assert far
+    assert all(s.value > 5 for s in far)
+    assert all(s.value <= 5 for s in short.settings if s.tool == "marking gauge")
+    assert "straightedge" in short.steps[0]

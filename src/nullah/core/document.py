@@ -115,6 +115,8 @@ class Kit(Value):
     plough_deepest: Annotated[float, Field(gt=0, le=100)] = 15.0
     router_plane: bool = True
     rabbet_plane: bool = True
+    mortise_gauge: bool = True
+    gauge_reach: Annotated[float, Field(gt=0, le=1_000)] = 150.0
     clamps: Annotated[int, Field(ge=0, le=200)] = 6
     glue: Literal["PVA", "hot hide", "liquid hide", "epoxy"] = "PVA"
 

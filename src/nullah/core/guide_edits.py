@@ -107,7 +107,9 @@ def take(project: Project, into: Asked, mm: float) -> Project:
         BadEdit: it does not serve.
     """
     for owner, what in into:
-        project = piece_edits.set_joint(project, owner, what, mm) if owner else piece_edits.set_answer(project, what, mm)
+        project = (
+            piece_edits.set_joint(project, owner, what, mm) if owner else piece_edits.set_answer(project, what, mm)
+        )
     return project
 
 

@@ -36,12 +36,14 @@ def still(part: str, wood: str, width: float) -> Span:
 
 @frozen
 class School:
-    """A matter of school that a joint is asked: the ask's name, the question, what speaks for the default, and how the ways differ."""
+    """A matter of school that a joint is asked: the ask's name, the question, what speaks for the default, and how the ways differ.
+    ``ways``: which of the ask's options are offered; none named: all."""
 
     ask: str
     question: str
     why: str
     differ: str
+    ways: tuple[str, ...] = ()
 
 
 @frozen

@@ -47,7 +47,8 @@ DRAW = {
 FROM_FACE = 1.5  # diameters of a peg from the face of the mate to its middle, at the least (common practice)
 TWO_PEGS = 60.0  # mm of tenon from which two pegs are wanted (common practice)
 FLARE = 1 / 8  # of the mate's depth: how far a wedged mortise opens at either end
-HELD = ("glued", "drawbored", "drawbored and glued", "wedged")
+PEGGED = ("glued", "drawbored", "drawbored and glued")  # ways that serve any tenon long enough for a peg
+HELD = (*PEGGED, "wedged")
 
 
 @frozen
@@ -69,6 +70,13 @@ class MortiseAndTenon:
             "Are the mortises cut first, or the tenons?",
             "a tenon is thinned to fit more easily than a mortise is made wider",
             "The second is traced from the first either way, so that both fit.",
+        ),
+        School(
+            "hold",
+            "How are the tenons held: by glue, drawn up by a peg, or by both?",
+            "glue holds a tenon that fits, and nothing shows",
+            "A peg draws the shoulders up without a clamp, holds when glue has given way, and can be driven out; it shows.",
+            PEGGED,
         ),
     )
     home: str = "glued"
@@ -96,11 +104,13 @@ class MortiseAndTenon:
     def figure(self, name: str, look: Look) -> float:
         """thickness, shoulder (on the face), length, natural (met by none), reach, upper and lower shoulder, width, count, between (two
         tenons), step, first stage, haunch, peg, pegs, peg in, draw, flare; mm, and counts; ``asks meeting`` is 1 where it meets
-        another, ``asks order`` always."""
+        another, ``asks order`` always, ``asks hold`` where a peg may."""
         if name == "reach":
             return look.figure("length")
         if name == "asks order":
             return 1.0
+        if name == "asks hold":  # a stub is too short for a peg; what is wedged was chosen
+            return float(look.asked("style") in ("blind", "through") and look.asked("hold") in PEGGED)
         found = _FIGURES.get(name)
         if found is None:
             raise NoJoint(f"A tenon has no {name}.")

@@ -17,6 +17,7 @@ from nullah.core.joints.holes import with_neighbours
 from nullah.core.joints.plan import Check, JointPlan, moved, places_of
 from nullah.core.measure import SAME
 from nullah.core.pieces.by_hand import apply
+from nullah.core.pieces.hand_room import with_hand_room
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.look import DIMENSIONS, Seen, frame_axes
 from nullah.core.pieces.part import Chain, ChainLine, Part
@@ -88,7 +89,11 @@ class Worked:
         return self._with_neighbours(laid), tuple(failed)
 
     def _with_neighbours(self, laid: list[JointPlan]) -> tuple[JointPlan, ...]:
-        return tuple(with_neighbours(laid, self.sizes.size, lambda part: self.sizes.design.part(part).label))
+        design = self.sizes.design
+        told = with_neighbours(laid, self.sizes.size, lambda part: design.part(part).label)
+        if all(FAMILIES[j.family].home != "screwed" for j in told):
+            return tuple(told)
+        return with_hand_room(told, design, {p.id: self.sizes.placed(p.id) for p in design.parts})
 
     def laid_anew(self) -> dict[str, JointPlan | str]:
         """Joints that are cut as they would be laid out were none of them; why not, where one cannot be."""

@@ -12,6 +12,7 @@ from nullah.core.document_pieces import Designed
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import School
+from nullah.core.joints.gauges import by_gauges
 from nullah.core.joints.plan import JointPlan, Setting, counted, gathered, qualified
 from nullah.core.pieces.own import Laying
 from nullah.core.pieces.worked import Worked
@@ -60,7 +61,8 @@ def _of_piece(made: Made, kit: Kit, choices: tuple[Choice, ...]) -> tuple[tuple[
     mine = made.own.laid(kit, choices) if made.own is not None else _of_design(made, choices)
     name = made.piece.name if made.prefix else ""
     asked = mine.calls if mine.trouble else (*cut_joints.conflicts(made, mine, choices), *mine.calls)
-    return tuple(qualified(j, made.prefix, name) for j in mine.joints), mine.trouble, asked
+    laid = (by_gauges(j, kit.gauge_reach, kit.mortise_gauge) for j in mine.joints)
+    return tuple(qualified(j, made.prefix, name) for j in laid), mine.trouble, asked
 
 
 def _schools(made: Made, worked: Worked, laid: tuple[JointPlan, ...], choices: tuple[Choice, ...]) -> tuple[Call, ...]:
@@ -83,7 +85,7 @@ def _schools(made: Made, worked: Worked, laid: tuple[JointPlan, ...], choices: t
                 (f"{counted(len(joints), 'joint')}: {said}",),
                 put(made.id, tuple((j.id, name, way) for j in joints)),
             )
-            for way in ask.options
+            for way in school.ways or ask.options
         )
         call_id = f"{made.prefix}school {name}"
         asked = ", ".join(sorted(j.id for j in joints))[:2000]

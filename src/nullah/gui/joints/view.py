@@ -58,7 +58,9 @@ class JointsView(QWidget):
         self.canvas.picked.connect(self._picked)
         self.below = scroll_area()
         self.below.setFixedHeight(196)
-        self.tools = {n: QCheckBox(n.replace("_", " ")) for n in ("plough", "router_plane", "rabbet_plane")}
+        self.tools = {
+            n: QCheckBox(n.replace("_", " ")) for n in ("plough", "router_plane", "rabbet_plane", "mortise_gauge")
+        }
         for name, box in self.tools.items():
             box.clicked.connect(
                 lambda on, n=name: session.attempt(
@@ -70,6 +72,10 @@ class JointsView(QWidget):
             name: Field(name, 172, partial(self._widths, name), grows=True)
             for name in ("chisels", "bits", "plough_irons")
         }
+        self.lengths = {
+            name: Field(name.replace("_", " "), 172, partial(self._length, name), grows=True)
+            for name in ("plough_deepest", "gauge_reach")
+        }
         self.names.setFixedHeight(LIST)
         self.inside = QWidget()
         self.asked = Asked(session)
@@ -78,7 +84,11 @@ class JointsView(QWidget):
         column(
             self.kit,
             *self.tools.values(),
-            *(one for field in self.widths.values() for one in (label(field.accessibleName(), "quiet"), field)),
+            *(
+                one
+                for field in (*self.widths.values(), *self.lengths.values())
+                for one in (label(field.accessibleName(), "quiet"), field)
+            ),
             margins=0,
             spacing=3,
         )
@@ -236,6 +246,14 @@ class JointsView(QWidget):
 
         return s.attempt(f"{words}: {text.strip()}", make)
 
+    def _length(self, name: str, text: str) -> bool:
+        """Take what is typed as how far a tool goes."""
+        s, words = self.session, name.replace("_", " ")
+        return s.attempt(
+            f"{words}: {text.strip()}",
+            lambda: set_in(s.project, "kit", name, measure.parse_positive(text, s.project.units, f"the {words}")),
+        )
+
     def show_part(self, part: str) -> None:
         """Turn to the first joint of a part."""
         joints = self._mine()
@@ -248,6 +266,8 @@ class JointsView(QWidget):
         between = " " if self.session.project.units == "mm" else "; "
         for name, field in self.widths.items():
             field.show_text(between.join(self.session.figure(mm).removesuffix('"') for mm in getattr(kit, name)))
+        for name, field in self.lengths.items():
+            field.show_text(self.session.figures(getattr(kit, name)))
         joints = self._mine()
         names = [("" if all(c.holds for c in j.checks) else "! ") + self._spoken(j) for j in joints]
         if names != [self.names.item(i).text() for i in range(self.names.count())]:

@@ -1,0 +1,48 @@
+"""How a joint is marked with the gauges at hand: lines beyond their reach, and both walls of a mortise without a gauge for it."""
+
+from __future__ import annotations
+
+from nullah.core.frozen import replace
+from nullah.core.joints.plan import JointPlan, Setting
+from nullah.core.measure import at_least, marked
+
+GAUGE, MORTISE_GAUGE = "marking gauge", "mortise gauge"
+NEARER = f"{MORTISE_GAUGE}, nearer pin"
+BEYOND = "rule and knife"
+
+
+def by_gauges(joint: JointPlan, reach: float, mortise_gauge: bool) -> JointPlan:
+    """The joint with settings and steps as the gauges at hand allow.
+
+    Args:
+        reach: how far a marking gauge reaches from an edge, mm. mortise_gauge: whether there is a gauge with two pins.
+    """
+    said = []
+    far = [s for s in joint.settings if s.tool == GAUGE and s.value is not None and not at_least(reach, s.value)]
+    if far:
+        most = max(s.value for s in far if s.value is not None)
+        said.append(
+            f"No gauge reaches {marked(most)}: measure it from the edge at both ends and knife along a straightedge."
+        )
+    pinned = not mortise_gauge and any(s.tool.startswith(MORTISE_GAUGE) for s in joint.settings)
+    if pinned:
+        said.append(
+            "No mortise gauge: gauge one wall on every part, then the other, both from the face; with one it is quicker."
+        )
+    if not said:
+        return joint
+    nearer = next((s.value for s in joint.settings if s.tool == NEARER), None)
+    settings = tuple(_marked_with(s, s in far, pinned, nearer) for s in joint.settings)
+    return replace(joint, settings=settings, steps=(*said, *joint.steps))
+
+
+def _marked_with(setting: Setting, far: bool, pinned: bool, nearer: float | None) -> Setting:
+    if far:
+        return replace(setting, tool=BEYOND)
+    if not pinned or not setting.tool.startswith(MORTISE_GAUGE):
+        return setting
+    if setting.tool == NEARER:
+        return replace(setting, tool=f"{GAUGE}, nearer wall")
+    if nearer is not None and setting.value is not None:
+        return replace(setting, tool=f"{GAUGE}, farther wall", value=nearer + setting.value)
+    return replace(setting, tool=f"{GAUGE}, wall by wall")
