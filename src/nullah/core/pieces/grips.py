@@ -39,11 +39,8 @@ class Grip:
 
 
 def in_force(worked: Worked, name: str, ask: str) -> float:
-    """What a joint is asked of a length, or what it comes to where as much as suits is asked, mm; 0 where it has none.
-
-    Raises:
-        ValueError: the joint cannot be made.
-    """
+    """What a joint is asked of a length, or what it comes to where as much as suits is asked, mm; 0 where it has none or cannot be
+    made."""
     design = next(j for j in worked.sizes.design.joints if j.id == name)
     asked = design.asked.get(ask)
     written = worked.sizes.put.get((name, ask))
