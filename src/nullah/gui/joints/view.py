@@ -112,6 +112,7 @@ class JointsView(QWidget):
         self.drawn = QWidget()
         column(self.drawn, self.canvas, self.below, margins=0, spacing=6).setStretch(0, 1)
         under = row(self.left, self.drawn)
+        under.setAlignment(self.left, Qt.AlignmentFlag.AlignLeft)  # also where there is no room for the drawing
         under.setStretch(1, 1)
         top = row(self.title, self.more, self.round)
         top.setStretch(0, 1)
