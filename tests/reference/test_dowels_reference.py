@@ -79,3 +79,15 @@ def test_the_drawing_says_where_middles_are():
     # 16 from the end and 16 from the other of 80; half-way of 20; of the leg, 45 thick, as far from its face; the bit once
     assert sorted(drawn["rail, right end"]) == [8, 10, 16, 64]
     assert sorted(drawn["leg, left side"]) == [8, 16, 35, 64]
+
+
+@pytest.mark.parametrize(("end", "holds"), [(30.0, True), (32.5, False)])
+def test_dowels_stand_two_diameters_apart(end, holds):
+    """Common practice, no source: 80 less twice the end is 20 or 15, and dowels of 8 want 16."""
+    (joint,) = railed(diameter=8.0, pitch=100.0, end=end).joints.joints
+    (apart,) = [c for c in joint.checks if "middle to middle" in c.text]
+    assert apart.holds is holds
+
+
+def test_dowels_that_run_into_each_other_are_refused():
+    assert "run into each other" in refusal(railed(diameter=8.0, pitch=100.0, end=36.5))

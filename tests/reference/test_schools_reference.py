@@ -95,3 +95,12 @@ def test_glue_across_more_grain_than_bears_it_has_a_way_out(wide, told_of):
         assert any("at the edge that is seen" in s for s in mended.steps)
         assert after.bench.steps  # it is glued all the same
         assert any("lue" in s.title for s in after.bench.steps)
+
+
+def test_of_a_joint_that_cannot_be_made_no_school_is_asked():
+    first = part("front", 300, 90, 16, "front", "up")
+    now = joined("through_dovetail", first, part("side", 200, 90, 14, "right", "up", (300, 16, 0)), "right", tails=20)
+    assert not now.joints.joints
+    assert not [c for c in now.joints.calls if c.id.startswith("school")]
+    there = joined("through_dovetail", first, part("side", 200, 90, 14, "right", "up", (300, 16, 0)), "right", tails=2)
+    assert [c for c in there.joints.calls if c.id.startswith("school")]

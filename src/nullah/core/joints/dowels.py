@@ -76,6 +76,11 @@ class Dowels:
         count = int(look.figure("count"))
         if deep <= 0 or deep + GLUE >= high - low or diameter >= thick:
             raise NoJoint(f"Dowels of {marked(diameter)}, {marked(deep)} deep, do not lie within {b} and {a}.")
+        if count > 1 and apart <= diameter:
+            raise NoJoint(
+                f"Dowels of {marked(diameter)}, {marked(apart)} from middle to middle, run into each other; set the first and the last "
+                "nearer to the ends, or take thinner ones."
+            )
         spots = in_the_middle(look, [both[line][0] + end + n * apart for n in range(count)])
         cuts = []
         for at in spots:
@@ -123,6 +128,16 @@ class Dowels:
                 Check(
                     at_least(high - low - deep - GLUE, LEFT),
                     f"{marked(high - low - deep - GLUE)} of {b} stay behind them; at least {marked(LEFT)}",
+                ),
+                *(
+                    (
+                        Check(
+                            at_least(apart, 2 * diameter),
+                            f"dowels {marked(apart)} from middle to middle; at least {marked(2 * diameter)}",
+                        ),
+                    )
+                    if count > 1
+                    else ()
                 ),
                 *(
                     (

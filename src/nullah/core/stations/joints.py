@@ -71,7 +71,7 @@ def _schools(made: Made, worked: Worked, laid: tuple[JointPlan, ...], choices: t
     names = {j.id: j.name for j in laid}
     for joint in worked.sizes.design.joints:
         for school in FAMILIES[joint.family].schools:
-            if _matters(worked, joint, school.ask):
+            if joint.id in names and _matters(worked, joint, school.ask):
                 found.setdefault(school, []).append(joint)
     calls = []
     for school, joints in found.items():
