@@ -68,6 +68,39 @@ def answers(chance, family):
     return found
 
 
+OPPOSITE = {"right": "left", "left": "right", "front": "back", "back": "front", "up": "down", "down": "up"}
+
+
+def at_a_corner(chance, first, way):
+    """A second part that the end or the edge which looks ``way`` meets at a corner, flush: square to it, over it, over its edge as a
+    nailed one lies, or in a frame."""
+    across = next(w for w in WAYS if AXIS[w] not in (AXIS[first.face], AXIS[first.upper]))
+    upper = first.upper if AXIS[first.upper] != AXIS[way] else across
+    kind = chance.choice(["square", "over", "lapped", "frame"])
+    size = {
+        "length": round(chance.uniform(60, 400), 1),
+        "width": first.width,
+        "thickness": round(chance.uniform(8, 40), 1),
+    }
+    face = way
+    if kind == "frame" and AXIS[way] != AXIS[first.face]:
+        face, upper = first.face, chance.choice([way, OPPOSITE[way]])
+        size |= {"width": round(chance.uniform(20, 90), 1), "thickness": first.thickness}
+    second = part("other", *size.values(), face, upper)
+    at, reach, theirs = [0.0, 0.0, 0.0], box_of(first), box_of(second)
+    k, forward = AXIS[way], way in ("right", "back", "up")
+    at[k] = reach[k] if forward else -theirs[k]
+    if kind == "lapped":
+        at[k] = reach[k] - theirs[k] if forward else 0.0
+    inward = AXIS[first.face]
+    if kind == "square" and inward != k:  # the second goes on from the first's back
+        at[inward] = reach[inward] if first.face in ("left", "front", "down") else -theirs[inward]
+    elif kind == "frame" and AXIS[way] != inward:
+        beside = 3 - k - inward
+        at[beside] = chance.choice([0.0, reach[beside] - theirs[beside]])
+    return second.model_copy(update={"at": tuple(round(v, 1) for v in at)})
+
+
 @pytest.mark.parametrize("family", sorted(FAMILIES))
 def test_soak_any_two_parts(family):
     chance, made = random.Random(family), 0
@@ -83,6 +116,8 @@ def test_soak_any_two_parts(family):
         axis = AXIS[way]
         at[axis] = reach[axis] if way in ("right", "back", "up") else -theirs[axis]
         second = second.model_copy(update={"at": tuple(round(v, 1) for v in at)})
+        if chance.random() < 0.4:
+            second = at_a_corner(chance, first, way)
         both = bool(FAMILIES[family].home)
         project = Project(pieces=(Designed(kind="free", name="Try", edits=(first, second)),))
         try:

@@ -209,3 +209,19 @@ def test_the_figures_of_a_mitre():
     assert joint.figures["leg"] == pytest.approx(40)
     bevels = [s.text for s in joint.settings if s.tool == "bevel"]
     assert bevels == ["36.9\N{DEGREE SIGN}", "53.1\N{DEGREE SIGN}"]
+
+
+def test_boards_mitred_over_their_thickness_with_keys_are_closed():
+    """The tip of the mitre lies on the blank's own arris, and slots go through it: nothing thinner than can be stays there."""
+    for one, other in ((29.7, 15.9), (18.0, 18.0), (12.3, 21.9)):
+        first = part("one", 248.3, 294.5, one, "down", "back")
+        now = joined("mitre", first, part("other", 203.1, 294.5, other, "left", "back"), "left", keys=2)
+        assert now.joints.joints
+        for body in read(parts_obj.text(now)).values():
+            assert_closed(body)
+
+
+def test_keys_too_short_to_hold_are_refused():
+    first = part("rail", 400, 60, 20, "up", "back")
+    now = joined("mitre", first, part("stile", 300, 60, 20, "up", "left", (400, 0, 0)), "right", leg=2.0)
+    assert "hold nothing" in refusal(now)

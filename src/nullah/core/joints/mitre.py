@@ -24,6 +24,7 @@ from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
 
 SLIVER = 0.01  # mm: what a key's slot keeps at its deepest, where it runs out at the corner
+SHORTEST_LEG = 4.0  # mm a key runs along each side (common practice, no source)
 OFFSET = 1.0  # mm that the parts may lie out of level
 
 
@@ -82,6 +83,10 @@ class Mitre:
         flat = _flat(look)
         low, high = look.body(joint.first)[flat]
         count = int(keys)
+        if count and leg < SHORTEST_LEG:
+            raise NoJoint(
+                f"Keys {marked(leg)} along each side hold nothing; they run {marked(SHORTEST_LEG)} at the least."
+            )
         if count and leg >= 2 * min(over, along):
             raise NoJoint(f"Keys {marked(leg)} along each side come through to the inside: make them shorter.")
         if count * key * 2 > high - low:

@@ -163,7 +163,7 @@ def _off_the_wood(cut: Cut, size: Point3, label: str) -> str:
     low, high = [min(p[k] for p in points) for k in (0, 1)], [max(p[k] for p in points) for k in (0, 1)]
     if high[0] <= 0 or high[1] <= 0 or low[0] >= wide or low[1] >= tall:
         return f"part of it lies beside {label}; move one, or ask for less."
-    whole = low[0] <= 0 and low[1] <= 0 and high[0] >= wide and high[1] >= tall and cut.depth >= size[axis]
+    whole = max(*low, wide - high[0], tall - high[1], size[axis] - cut.depth) <= SAME
     if whole and not cut.far and abs(area(cut.outline)) >= wide * tall - NO_AREA:
         return f"nothing would be left of {label}."
     return ""

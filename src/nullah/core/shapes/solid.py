@@ -183,8 +183,23 @@ def _hull(m: Any, size: Sequence[float], cut: Cut) -> list[Manifold]:
     return found
 
 
+THINNEST = 2e-4  # mm: two steps of the grid
+
+
 def _closed(body: Manifold) -> Solid:
-    """The body as corners on the grid and triangles; corners that fall together are one, and what becomes flat by that is left out."""
+    """The body as corners on the grid and triangles; corners that fall together are one, and what becomes flat by that is left out.
+    Where a flap thinner than the grid is left so, which more than two triangles share an edge of, the body is made simpler first."""
+    made = _on_the_grid(body)
+    return made if _each_edge_once(made.triangles) else _on_the_grid(body.simplify(THINNEST))
+
+
+def _each_edge_once(triangles: Iterable[Triangle]) -> bool:
+    """Whether no two triangles run along an edge the same way."""
+    edges = [edge for a, b, c in triangles for edge in ((a, b), (b, c), (c, a))]
+    return len(set(edges)) == len(edges)
+
+
+def _on_the_grid(body: Manifold) -> Solid:
     mesh = body.to_mesh64()
     numbers: dict[Point3, int] = {}
     own = [
