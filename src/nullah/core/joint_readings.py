@@ -5,8 +5,9 @@ from __future__ import annotations
 import re
 
 from nullah.core import edit
-from nullah.core.document import COUNTS, JointMark, Project
-from nullah.core.edit import BadEdit, held, logged
+from nullah.core.document import COUNTS, Project
+from nullah.core.edit import BadEdit, logged, mark_joint
+from nullah.core.frozen import replace
 from nullah.core.joints.plan import JointPlan, moved
 from nullah.core.measure import BadLength, parse_length, parse_positive, show_length
 from nullah.core.plan import Plan, plan
@@ -29,18 +30,17 @@ def measured(project: Project, now: Plan, text: str, when: str = "") -> Project:
     joint, rest = _named(text, now.joints.of_piece.get(project.hand, ()))
     if joint is None:
         return edit.measured(project, now.piece.parts, text, when)
+    called = joint.name.partition(":")[0]
     figures = sorted((n for n in joint.figures if n not in NO_LENGTHS), key=len, reverse=True)
     name = next((n for n in (GAP, *figures) if re.match(rf"{re.escape(n)}\b\s*[=:]?\s*\S", rest, re.I)), "")
     if not name:
-        raise BadEdit(
-            f"{joint.name.partition(':')[0]} has {', '.join([*reversed(figures), GAP])} to measure, each with its length."
-        )
+        raise BadEdit(f"{called} has {', '.join([*reversed(figures), GAP])} to measure, each with its length.")
     words = rest[len(name) :].lstrip(" =:")
     try:
         mm = parse_length(words, project.units) if name == GAP else parse_positive(words, project.units, f"the {name}")
     except BadLength as error:
         raise BadEdit(str(error)) from None
-    said = f"{joint.name.partition(':')[0]} {name} {show_length(mm, project.units, project.denominator).text}"
+    said = f"{called} {name} {show_length(mm, project.units, project.denominator).text}"
     if name == GAP:
         if not 0 <= mm <= MOST_GAP:
             raise BadEdit(f"A gap is from nothing to {show_length(MOST_GAP, project.units, project.denominator).text}.")
@@ -74,16 +74,13 @@ def _held_as_it_is(project: Project, joint: JointPlan, name: str, mm: float) -> 
     """
     was = next((m for m in project.joints_cut if m.joint == joint.id), None)
     stood = was is not None and any(any(moved(was.places[p], at)) for p, at in joint.places.items() if p in was.places)
-    others = tuple(m for m in project.joints_cut if m.joint != joint.id)
     figures = {**joint.figures, **(was.figures if was else {}), name: mm}
-    mark = JointMark(
-        joint=joint.id, parts=joint.parts, figures=figures, places=was.places if was is not None and stood else {}
-    )
-    after = held(project, joints_cut=(*others, mark))
-    if was is not None and stood:  # its parts have come to lie otherwise since: where it is cut is known from before
+    places = was.places if was is not None and stood else {}
+    after = mark_joint(project, replace(joint, figures=figures, places=places))
+    if stood:  # its parts have come to lie otherwise since: where it is cut is known from before
         return after
     now = plan(after)
     laid = next((j for j in now.joints.of_piece.get(project.hand, ()) if j.id == joint.id), None)
     if laid is None:
         raise BadEdit(now.joints.problem or f"{joint.name.partition(':')[0]} cannot be so; measure it again.")
-    return held(after, joints_cut=(*others, mark.model_copy(update={"places": dict(laid.places)})))
+    return mark_joint(after, replace(laid, figures=figures))

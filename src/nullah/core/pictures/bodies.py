@@ -12,6 +12,7 @@ from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import JointPlan
 from nullah.core.plan import Plan
 from nullah.core.shapes.cut import Cut, Placed, Point3, on_grid
+from nullah.core.shapes.opened import opened
 from nullah.core.shapes.solid import Flat, Solid, solid
 from nullah.core.stations.made import Made
 
@@ -88,6 +89,12 @@ def of_joint(made: Made, joints: tuple[JointPlan, ...], joint: JointPlan) -> tup
         return ()
     stand = {f"{made.prefix}{p.id}": p for p in made.stands(joints)}
     return tuple(_body(name, stand[name], [c for c in cuts if c.part == name]) for name in joint.parts if name in stand)
+
+
+def kept_beyond(body: Body, axis: int, side: float, at: float) -> Body | None:
+    """What stays of a body on one side of a plane across an axis, as ``opened`` says; None where nothing does."""
+    left = opened(body.corners, body.triangles, body.flats, axis, side, at)
+    return replace(body, corners=left[0], triangles=left[1], flats=left[2]) if left is not None else None
 
 
 def _body(name: str, part: Placed, cuts: list[Cut]) -> Body:

@@ -10,14 +10,13 @@ from nullah.core.frozen import replace
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import Family, own_axis
 from nullah.core.joints.plan import JointPlan
-from nullah.core.pictures.bodies import Body, of_joint
-from nullah.core.pictures.in_hand import box_round, middle
+from nullah.core.pictures.bodies import Body, kept_beyond, of_joint
+from nullah.core.pictures.in_hand import Kept, box_round, middle
 from nullah.core.pictures.patches import Shown, drawn
 from nullah.core.pictures.standing import PLAIN, Sight
 from nullah.core.pictures.wood import woods
 from nullah.core.plan import Plan
 from nullah.core.shapes.cut import SIDES, Cut, Placed, Point3
-from nullah.core.shapes.opened import opened
 from nullah.core.shapes.seen import looking
 from nullah.core.shapes.solid import BadSolid
 from nullah.core.stations.made import Made
@@ -27,6 +26,7 @@ LEAST_ROUND, MOST_ROUND = 20.0, 90.0  # mm of wood round a joint
 CLEAR = 12.0  # mm between the parts as they stand apart
 ASIDE = 0.013  # mm off the middle that a joint is cut open: where its cuts end on the middle, the saw's plane is none of their faces
 SLIGHT = 0.1  # mm
+_remembered = Kept()
 STATES = (("apart", 1.0), ("half home", 0.5), ("closed", 0.0))
 BETWEEN = 0.16  # of the widest state: from one to the next
 
@@ -37,6 +37,10 @@ def seen(plan: Plan, joint: JointPlan, turned: tuple[float, float] = (0.0, 0.0))
     Args:
         turned: degrees one looks at it from further to the right and further up than where its parts come from each other to be seen.
     """
+    return _remembered.get(plan, lambda: _drawn(plan, joint, turned), (joint.id, turned))
+
+
+def _drawn(plan: Plan, joint: JointPlan, turned: tuple[float, float]) -> Drawing:
     made = plan.piece.in_hand
     try:
         whole = of_joint(made, plan.joints.of_piece[made.id], joint)
@@ -63,7 +67,7 @@ def seen(plan: Plan, joint: JointPlan, turned: tuple[float, float] = (0.0, 0.0))
     axis = _across(low, high, off, FAMILIES[joint.family])
     at = (low[axis] + high[axis]) / 2 + ASIDE
     away = -1.0 if view.eye[axis] > 0 else 1.0  # what stands before the plane is taken off
-    left = [one for body in near if (one := _kept(body, axis, away, at)) is not None]
+    left = [one for body in near if (one := kept_beyond(body, axis, away, at)) is not None]
     states.append(("cut open", replace(shown, bodies=tuple(left)), 0.0))
     found = []
     for words, bodies, share in states:
@@ -130,7 +134,7 @@ def apart(made: Made, joint: JointPlan, bodies: Sequence[Body]) -> Mapping[str, 
     if family.joins is None or len(bodies) < 2:
         return {}
     by = {b.part: b for b in bodies}
-    design = _design(made, joint)
+    design = made.joint_design(joint.id)
     first, second = (
         (f"{made.prefix}{design.first}", f"{made.prefix}{design.second}")
         if design
@@ -142,14 +146,6 @@ def apart(made: Made, joint: JointPlan, bodies: Sequence[Body]) -> Mapping[str, 
         return {first: _times(way, reach + CLEAR)}
     whole = middle(*box_round(tuple(bodies)))
     return {b.part: made.away(b.placed.id, middle(*b.box), whole) for b in bodies}
-
-
-def _design(made: Made, joint: JointPlan) -> JointDesign | None:
-    """The joint as its piece's design has it; None of a piece that is worked out in a way of its own."""
-    if made.worked is None:
-        return None
-    name = joint.id.removeprefix(made.prefix)
-    return next((j for j in made.worked.sizes.design.joints if j.id == name), None)
 
 
 def _way(made: Made, joint: JointPlan, design: JointDesign | None, first: Body, second: Body, goes: str) -> Point3:
@@ -183,14 +179,8 @@ def _cropped(body: Body, low: Point3, high: Point3) -> Body | None:
     found: Body | None = body
     for axis in range(3):
         for side, at in ((1.0, low[axis] - room), (-1.0, high[axis] + room)):
-            found = _kept(found, axis, side, at) if found is not None else None
+            found = kept_beyond(found, axis, side, at) if found is not None else None
     return found
-
-
-def _kept(body: Body, axis: int, side: float, at: float) -> Body | None:
-    """What stays of a body on one side of a plane."""
-    left = opened(body.corners, body.triangles, body.flats, axis, side, at)
-    return replace(body, corners=left[0], triangles=left[1], flats=left[2]) if left is not None else None
 
 
 def _across(low: Point3, high: Point3, off: Mapping[str, Point3], family: Family) -> int:

@@ -7,12 +7,11 @@ from collections.abc import Sequence
 
 from nullah.core.drawing import Area, Drawing, Line, Primitive
 from nullah.core.frozen import frozen, replace
-from nullah.core.pictures.bodies import Body
+from nullah.core.pictures.bodies import Body, kept_beyond
 from nullah.core.pictures.in_hand import Kept, box_round, middle, shown, too_many
 from nullah.core.pictures.patches import Shown, drawn, moved
 from nullah.core.plan import Plan
 from nullah.core.shapes.cut import Point3
-from nullah.core.shapes.opened import opened
 from nullah.core.shapes.seen import View, looking
 
 OPEN_FROM = {
@@ -89,12 +88,7 @@ def _opened(bodies: Sequence[Body], sight: Sight) -> tuple[Body, ...]:
     axis, side = OPEN_FROM[sight.open_from]
     low, high = (corner[axis] for corner in box_round(tuple(bodies)))
     at = low + sight.open_at * (high - low) if side > 0 else high - sight.open_at * (high - low)
-    found = []
-    for body in bodies:
-        left = opened(body.corners, body.triangles, body.flats, axis, side, at)
-        if left is not None:
-            found.append(replace(body, corners=left[0], triangles=left[1], flats=left[2]))
-    return tuple(found)
+    return tuple(left for body in bodies if (left := kept_beyond(body, axis, side, at)) is not None)
 
 
 def _edges(found: Shown, view: View) -> list[Primitive]:

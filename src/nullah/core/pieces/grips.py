@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from nullah.core.drawing import Handle, Point
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
@@ -36,6 +38,16 @@ class Grip:
         at = (sum(p[0] for p in ends) / len(ends), sum(p[1] for p in ends) / len(ends))
         tag = f"grip:{name}/{self.ask}/{self.axis}/{self.rate:.6g}"
         return Handle(at, tag, WAYS[self.axis], f"pull: {self.ask.replace('_', ' ')}")
+
+
+def handles(found: Iterable[Grip], joint: JointPlan, name: str) -> dict[tuple[str, str], list[Handle]]:
+    """The handles of a joint where they are now, by part and side; ``name``: the joint by its piece's own name."""
+    held: dict[tuple[str, str], list[Handle]] = {}
+    for grip in found:
+        if grip.cut < len(joint.cuts):
+            cut = joint.cuts[grip.cut]
+            held.setdefault((cut.part, cut.side), []).append(grip.handle(joint, name))
+    return held
 
 
 def in_force(worked: Worked, name: str, ask: str) -> float:

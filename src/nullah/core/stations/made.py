@@ -9,6 +9,7 @@ from functools import cached_property
 from typing import Any, Protocol, TypeVar
 
 from nullah.core.calls import Call
+from nullah.core.design import JointDesign
 from nullah.core.document import JointMark
 from nullah.core.document_pieces import WHOLE, Designed, Piece, prefix
 from nullah.core.frozen import frozen
@@ -100,6 +101,13 @@ class Made:
     def label(self, part: Part) -> str:
         """What one of its parts is called without its piece's name: by its letter where its kind names parts so."""
         return part.id.removeprefix(self.prefix) if self.own is not None else part.name.rpartition(": ")[2]
+
+    def joint_design(self, joint: str) -> JointDesign | None:
+        """A joint by the project's name for it as the piece's design has it; None of a piece worked out in a way of its own."""
+        if self.worked is None:
+            return None
+        name = joint.removeprefix(self.prefix)
+        return next((j for j in self.worked.sizes.design.joints if j.id == name), None)
 
     def stands(self, joints: tuple[JointPlan, ...]) -> tuple[Placed, ...]:
         """Every part where it stands, by the piece's own names.

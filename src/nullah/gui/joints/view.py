@@ -16,7 +16,7 @@ from nullah.core.joints.plan import JointPlan
 from nullah.core.pictures import joint as picture
 from nullah.core.pictures import joint_round
 from nullah.core.piece_edits import set_joint
-from nullah.core.pieces.grips import Grip, grips
+from nullah.core.pieces.grips import Grip, grips, handles
 from nullah.gui.joints.asked import Asked
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
@@ -135,20 +135,13 @@ class JointsView(QWidget):
     def _handles(self, joint: JointPlan) -> dict[tuple[str, str], list[Handle]]:
         """What can be taken hold of, by part and side, where it is now; found anew when another joint is shown or it is laid out anew,
         not while something is pulled."""
-        made, name = self.session.plan.piece.in_hand, joint.id.removeprefix(self.session.plan.piece.in_hand.prefix)
-        found: dict[tuple[str, str], list[Handle]] = {}
-        if made.worked is None or any(
-            isinstance(i, Handle) for f in joint.faces if not f.side for i in f.drawing.items
-        ):
-            return found
-        was = self._gripped
+        made, was = self.session.plan.piece.in_hand, self._gripped
+        name = joint.id.removeprefix(made.prefix)
         if not self.session.trying and (was[0] != joint.id or was[1] is not made.worked):
-            self._gripped, self.grips = (joint.id, made.worked), grips(made.worked, name)
-        for grip in self.grips if self._gripped[0] == joint.id else ():
-            if grip.cut < len(joint.cuts):
-                cut = joint.cuts[grip.cut]
-                found.setdefault((cut.part, cut.side), []).append(grip.handle(joint, name))
-        return found
+            own = any(isinstance(i, Handle) for f in joint.faces if not f.side for i in f.drawing.items)
+            self._gripped = (joint.id, made.worked)
+            self.grips = grips(made.worked, name) if made.worked is not None and not own else ()
+        return handles(self.grips, joint, name) if self._gripped[0] == joint.id else {}
 
     def _more(self) -> None:
         """Show the next of the joint's sides."""
@@ -177,11 +170,8 @@ class JointsView(QWidget):
 
     def _design(self) -> JointDesign | None:
         """The joint shown as its piece's design has it; None of a piece that answers alone."""
-        made, joint = self.session.plan.piece.in_hand, self.joint()
-        if made.worked is None or joint is None:
-            return None
-        name = joint.id.removeprefix(made.prefix)
-        return next((j for j in made.worked.sizes.design.joints if j.id == name), None)
+        joint = self.joint()
+        return self.session.plan.piece.in_hand.joint_design(joint.id) if joint is not None else None
 
     def _mine(self) -> tuple[JointPlan, ...]:
         """The joints of the piece in hand."""
