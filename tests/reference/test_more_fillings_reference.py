@@ -1,10 +1,11 @@
 """The other joints of random sizes as solids: closed, and the wood that is gone is what shapes drawn by hand say."""
 
+import itertools
 import math
 import os
 
 import pytest
-from two_parts import hold_to_account, joined, part, shaped
+from two_parts import hold_to_account, joined, part, refusal, shaped
 
 RUNS = 300 if os.environ.get("NULLAH_SOAK") else 8
 
@@ -186,13 +187,40 @@ def battened(chance):
 
 
 def nailed(chance):
-    """A back over the edge of a side: a rabbet, and a notch of what is left of it."""
-    one, other, wide = some(chance, 10, 30), some(chance, 10, 30), some(chance, 60, 400)
+    """A side over the edge of an end, both there: a rabbet as wide as the end is thick, and a notch for what is left of the side."""
+    one, other, high, deep = some(chance, 10, 30), some(chance, 10, 30), some(chance, 60, 400), some(chance, 100, 400)
     depth = some(chance, 2, other - 2)
-    first = part("side", 300, wide, one, "up", "back", (0, 0, 0))
-    second = part("end", 200, wide, other, "right", "back", (300 - (other - depth), 0, one - 200))
-    asked = {"depth": depth, "long": 60.0}
-    return joined("nailed_rabbet", first, second, "right", **asked), None, {}
+    first = part("end", high, deep, one, chance.choice(["left", "right"]), "front", (chance.choice([0, 570]), 0, 0))
+    second = part("side", 600, high, other, "front", "up", (0, 0, 0))
+    asked = {"depth": depth, "long": some(chance, 50, 80), "held": chance.choice(["nails", "screws"])}
+    left = {
+        "end": high * one * (deep - (other - depth)),
+        "side": high * (600 * other - one * depth),
+    }
+    return joined("nailed_rabbet", first, second, "front", **asked), sum(left.values()), left
+
+
+def buttoned(chance):
+    """A top on a rail: a mortise for each button, as deep as the plan says (the seasons have a test of their own), and a pilot."""
+    long, wide, top, rail = some(chance, 300, 1200), some(chance, 200, 700), some(chance, 12, 40), some(chance, 18, 40)
+    asked = {"tongue": some(chance, 4, 14), "wide": some(chance, 15, 50), "pitch": some(chance, 100, 400)}
+    asked |= {"end": some(chance, 30, 90), "clearance": some(chance, 0, 3)}
+    high, run = some(chance, 40, 120), some(chance, 200, wide if (across := chance.random() < 0.5) else long)
+    looks, at = (["left", "right"], (60, 0, 0)) if across else (["front", "back"], (0, 60, 0))
+    first = part("rail", run, high, rail, chance.choice(looks), "up", at)
+    second = part("top", long, wide, top, "up", "back", (0, 0, high))
+    now = joined("buttons", first, second, "up", **asked)
+    count = math.ceil(round((run - 2 * asked["end"]) / asked["pitch"], 6)) + 1
+    pilots = count * polygon(1.4) * 0.6 * top
+    if not now.joints.joints:
+        return now, None, {}
+    figures = now.joints.joints[0].figures
+    mortises = sum(asked["wide"] + 2 * figures[f"slot {n}"] for n in range(1, count + 1))
+    left = {
+        "rail": run * high * rail - mortises * asked["tongue"] * figures["depth"],
+        "top": long * wide * top - pilots,
+    }
+    return now, sum(left.values()), left
 
 
 def tapered_leg(chance):
@@ -255,6 +283,68 @@ def cut_out(chance):
     return shaped("cut_out", one, chance.choice(["front", "back"]), **asked), whole, {}
 
 
+def ring(profile, long, wide):
+    """What goes off all round a face where a profile is mitred: at each depth a ring as broad as the profile is there.
+
+    ``profile``: steps (broad at the upper depth, at the lower, height) of straight bits; each is four prismatoids.
+    """
+    gone = 0.0
+    for upper, lower, height in profile:
+        middle = (upper + lower) / 2
+        rings = [2 * b * (long + wide) - 4 * b * b for b in (upper, middle, lower)]
+        gone += height / 6 * (rings[0] + 4 * rings[1] + rings[2])
+    return gone
+
+
+def quarter(radius, deep, bits=12):
+    """A quarter of a circle or an ellipse in straight bits, round outwards: (from its arris, how deep) at each corner."""
+    turns = [n * math.pi / 2 / bits for n in range(bits + 1)]
+    return [(radius * (1 - math.sin(t)), deep * (1 - math.cos(t))) for t in turns]
+
+
+def edges_of(chance, thick):
+    """Of a moulded board: its size, and the ring's or the run's length for what is taken off along its edges."""
+    return some(chance, 150, 600), some(chance, 120, 300), some(chance, thick, 50)
+
+
+def taken_off(points, long, wide, edges):
+    """All round, or along the front alone."""
+    steps = [(a, b, low - high) for (a, high), (b, low) in itertools.pairwise(points)]
+    if edges == "all":
+        return ring(steps, long, wide)
+    return long * sum((a + b) / 2 * height for a, b, height in steps)
+
+
+def rounded(chance):
+    """A quarter of a circle on the arrises of a face."""
+    long, wide, thick = edges_of(chance, 10)
+    radius, edges = some(chance, 0.5, min(thick - 2, 40)), chance.choice(["all", "front"])
+    gone = taken_off(quarter(radius, radius), long, wide, edges)
+    one = part("top", long, wide, thick, "up", "back")
+    return shaped("round_over", one, "up", radius=radius, edges=edges), long * wide * thick - gone, {}
+
+
+def moulded(chance):
+    """A cove, an ogee or a thumbnail: what a quarter of a circle or of an ellipse leaves."""
+    long, wide, thick = edges_of(chance, 12)
+    broad, edges = some(chance, 2, 40), chance.choice(["all", "front"])
+    profile = chance.choice(["cove", "ogee", "thumbnail"])
+    deep = broad * {"cove": 1.0, "ogee": 0.8, "thumbnail": 0.45}[profile]
+
+    turns = [n * math.pi / 24 for n in range(13)]
+    hollow = [(math.cos(t), math.sin(t)) for t in turns]  # of a circle of 1 about the arris
+    if profile == "cove":
+        points = [(broad * x, broad * y) for x, y in hollow]
+    elif profile == "thumbnail":
+        points = [(broad, 0.0), (broad, deep / 5), *((x, deep / 5 + y) for x, y in quarter(broad, deep * 4 / 5)[1:])]
+    else:
+        points = [(broad / 2 * (1 + x), deep / 2 * y) for x, y in hollow]
+        points += [(x, deep / 2 + y) for x, y in quarter(broad / 2, deep / 2)[1:]]
+    gone = taken_off(points, long, wide, edges)
+    one = part("top", long, wide, thick, "up", "back")
+    return shaped("moulding", one, "up", profile=profile, wide=broad, edges=edges), long * wide * thick - gone, {}
+
+
 KINDS = (
     fingers,
     dovetails,
@@ -268,9 +358,13 @@ KINDS = (
     glued,
     screwed,
     battened,
+    nailed,
+    buttoned,
     tapered_leg,
     chamfered,
     bevelled,
+    rounded,
+    moulded,
     bored,
     cut_out,
 )
@@ -279,3 +373,18 @@ KINDS = (
 @pytest.mark.parametrize("kind", KINDS, ids=[k.__name__ for k in KINDS])
 def test_soak_wood_is_where_it_should_be(kind):
     hold_to_account(kind, RUNS)
+
+
+@pytest.mark.parametrize(
+    ("asked", "told"),
+    [
+        ({"wide": 60.0, "pitch": 62.0, "end": 40.0}, True),  # 380 between the ends in seven: 54 apart, 60 wide
+        ({"wide": 30.0, "pitch": 62.0, "end": 12.0}, True),  # 12 from the end, half of 30 to either side
+        ({"wide": 30.0, "pitch": 62.0, "end": 40.0}, False),
+    ],
+)
+def test_mortises_for_buttons_do_not_meet_nor_run_out_of_an_end(asked, told):
+    rail = part("rail", 460, 80, 25, "front", "up", (20, 40, 0))
+    now = joined("buttons", rail, part("top", 500, 300, 20, "up", "back", (0, 0, 80)), "up", **asked)
+    assert ("run into each other" in refusal(now)) == told
+    assert bool(now.joints.joints) != told

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import (
@@ -91,7 +93,12 @@ class Buttons:
         low, high = look.body(joint.second)[axis]
         cuts = _cuts(look, first, second, slots)
         behind, high_rail = look.thickness(joint.first) - depth, look.body(joint.first)[axis]
-        apart = look.figure("apart") - wide - 2 * max(slots) if count > 1 else WALL
+        apart = look.figure("apart") - wide - max(x + y for x, y in pairwise(slots)) if count > 1 else WALL
+        beyond = float(look.asked("end")) - wide / 2 - max(slots[0], slots[-1])
+        if apart < 0 or beyond < 0:
+            raise NoJoint(
+                f"Mortises for buttons {marked(wide)} wide run into each other, or out of the end of {a}: narrower, or further apart."
+            )
         along = sorted(set(slots))
         figures = {
             "tongue": tongue,
@@ -149,6 +156,10 @@ class Buttons:
                     f"{marked(behind)} of {a} stays behind the mortises; at least {marked(WALL)}",
                 ),
                 Check(at_least(apart, WALL), f"{marked(apart)} between two mortises; at least {marked(WALL)}"),
+                Check(
+                    at_least(beyond, WALL),
+                    f"{marked(beyond)} of {a} beyond its first or last mortise; at least {marked(WALL)}",
+                ),
                 Check(
                     at_least(high_rail[1] - high_rail[0], below + tongue + WALL),
                     f"{a} is {marked(high_rail[1] - high_rail[0])} high; mortises for buttons want {marked(below + tongue + WALL)}",
