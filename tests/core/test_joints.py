@@ -11,6 +11,7 @@ from nullah.core.document import Project
 from nullah.core.drawing import Area, Dimension
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.dovetail import NoDovetail, checks, lay_out, plan, suited_tails
+from nullah.core.joints.dovetail_ways import Ways
 from nullah.core.joints.plan import Setting, gathered
 from nullah.core.measure import told
 from nullah.core.pieces.kinds import KINDS
@@ -71,14 +72,14 @@ AT = (("right", "left"), 300.0)  # the ends that meet, and the tail board's leng
 
 def test_baselines_are_the_mates_thickness_and_a_hair():
     joint = lay_out(150, 5, 6, 9, 7, mating=18.0, own=17.4)
-    settings = plan("A-B", "A", "B", joint, (joint.mating + 0.3, joint.own + 0.3), (6.0,), False, 0.0, *AT).settings
+    settings = plan("A-B", "A", "B", joint, (joint.mating + 0.3, joint.own + 0.3), (6.0,), Ways(), 0.0, *AT).settings
     gauge = {s.parts: s.value for s in settings if s.tool == "marking gauge"}
     assert gauge == {("A",): pytest.approx(18.3), ("B",): pytest.approx(17.7)}
 
 
 def test_the_drawn_waste_is_what_lies_between_the_tails():
     joint = lay_out(150, 4, 6, 9, 7, 18)
-    face = plan("A-B", "A", "B", joint, (18.0, 18.0), (6.0,), False, 0.0, *AT).faces[0].drawing
+    face = plan("A-B", "A", "B", joint, (18.0, 18.0), (6.0,), Ways(), 0.0, *AT).faces[0].drawing
     waste = [item for item in face.items if isinstance(item, Area) and item.hatch]
     assert len(waste) == 5
     area = sum(shoelace(w.points) for w in waste)
@@ -202,13 +203,53 @@ def test_dadoes_are_as_wide_as_their_own_divider_and_run_out_where_it_goes_in():
 
 def test_pins_first_is_set_on_the_pin_board():
     joint = dovetail.lay_out(150, 4, 6, 9, 7, 18)
-    tails = dovetail.plan("A-B", "A", "B", joint, (18.0, 18.0), (6.0,), False, 0.0, *AT)
-    pins = dovetail.plan("A-B", "A", "B", joint, (18.0, 18.0), (6.0,), True, 0.0, *AT)
+    tails = dovetail.plan("A-B", "A", "B", joint, (18.0, 18.0), (6.0,), Ways(), 0.0, *AT)
+    pins = dovetail.plan("A-B", "A", "B", joint, (18.0, 18.0), (6.0,), Ways("pins"), 0.0, *AT)
     laid_out = lambda p: {q for s in p.settings if s.tool in ("dividers", "rule") for q in s.parts}  # noqa: E731 - as above
     assert (laid_out(tails), laid_out(pins)) == ({"A"}, {"B"})
     assert any("3 pins" in s.use for s in pins.settings)
     assert not any("tails" in s.use for s in pins.settings)
     assert {s.value for s in tails.settings} == {s.value for s in pins.settings} - {6}
+
+
+def test_tails_are_set_out_with_dividers_with_a_rule_or_by_eye():
+    """150 wide, half pins 9, four tails, pins 6: steps of (150 - 18 + 6) / 4 = 34.5, so pins' middles at 9 + 34.5 - 3, and on."""
+    joint = dovetail.lay_out(150, 4, 6, 9, 7, 18)
+
+    def made(**ways):
+        return dovetail.plan("A-B", "A", "B", joint, (18.0, 18.0), (6.0,), Ways(**ways), 0.0, *AT)
+
+    for first, mine in (("tails", "A"), ("pins", "B")):
+        by = {how: made(first=first, set_out=how) for how in ("dividers", "rule", "eye")}
+        assert len({p.cuts for p in by.values()}) == 1
+        tools = {how: {(s.tool, s.value) for s in p.settings if mine in s.parts} for how, p in by.items()}
+        assert ("dividers", 34.5) in tools["dividers"] - tools["rule"] - tools["eye"]
+        assert {("rule", 34.5), ("rule", 6.0), ("rule", 9.0)} <= tools["rule"]
+        assert ("rule", 34.5) not in tools["eye"]
+        words = {how: told(" ".join(p.steps)) for how, p in by.items()}
+        assert "at 40.5, 75, 109.5; half a pin, 3, to either side" in words["rule"]
+        assert [how for how, said in words.items() if "dividers" in said] == ["dividers"]
+        assert "by eye, in pencil" in words["eye"]
+    one = dovetail.plan(
+        "A-B", "A", "B", dovetail.lay_out(40, 1, 6, 9, 7, 18), (18.0, 18.0), (6.0,), Ways(set_out="rule"), 0.0, *AT
+    )
+    assert [s.value for s in one.settings if s.tool == "rule"] == [9.0]
+    assert "what lies between them is the tail" in " ".join(one.steps)
+
+
+def test_a_box_is_asked_how_its_corners_are_gone_about():
+    """Once for all four; the steps and the settings follow, the wood does not. Of a single tail it is not asked how it is set out."""
+    project = demo.untouched()
+    usual = whole_plan(project)
+    for call, way, tools in (("set out", "rule", 0), ("set out", "eye", 0), ("waste", "chisel", 1)):
+        now = whole_plan(edit.take(project, usual.call(call), way))
+        assert now.call(call).taken == way
+        assert ("dividers" in {s.tool for s in now.joints.settings}) == bool(tools)
+        assert [j.cuts for j in now.joints.joints] == [j.cuts for j in usual.joints.joints]
+        assert [j.steps for j in now.joints.joints] != [j.steps for j in usual.joints.joints]
+    assert whole_plan(edit.set_piece(project, "tails", 1)).call("set out") is None
+    asked = usual.call("set out")
+    assert "still covers the groove" in " ".join(asked.options[2].consequences)
 
 
 def test_necks_of_tails_are_held_to_three_mm():
@@ -290,7 +331,12 @@ def test_schools_of_a_corner_change_its_order_and_what_is_set():
     assert any("trace round the pins" in s for s in pins.steps)
     assert pins.cuts == usual.cuts
     assert not any("coping saw" in s for s in made(waste="chisel").joints.joints[0].steps)
-    assert {c.id.removeprefix("school ") for c in made().joints.calls if c.open} >= {"first", "waste", "baseline"}
+    assert {c.id.removeprefix("school ") for c in made().joints.calls if c.open} >= {
+        "first",
+        "waste",
+        "baseline",
+        "set_out",
+    }
     proud, shy = made(baseline="proud"), made(baseline="shy")
     assert proud.joints.joints[0].figures["baseline on tail board"] == pytest.approx(16.3)
     flush, longer, shorter = (

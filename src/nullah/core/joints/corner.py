@@ -11,6 +11,15 @@ from nullah.core.drawing import Handle, Primitive, Text
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints import dovetail
 from nullah.core.joints.dovetail import Dovetail, NoDovetail
+from nullah.core.joints.dovetail_ways import (
+    COPING_OR_CHOPPING,
+    FIRST,
+    SET_OUT,
+    SETTING_OUT,
+    TAILS_OR_PINS,
+    WASTE,
+    Ways,
+)
 from nullah.core.joints.family import (
     OPPOSITE,
     Joins,
@@ -35,26 +44,8 @@ ASKS = (
     Ask("slope", "slope of the tails, 1 to so many", "number", 7.0, 1.0, 12.0),
 )
 
-WAYS = (
-    Ask("first", "which half is cut first", "choice", "tails", options=("tails", "pins")),
-    Ask("waste", "how the waste comes out", "choice", "coping saw", options=("coping saw", "chisel")),
-)
 BASELINE = Ask("baseline", "how the baselines are gauged", "choice", "flush", options=("flush", "proud", "shy"))
 OVER = {"flush": 0.0, "proud": 0.3, "shy": -0.3}  # mm beyond the mate's thickness (common practice: a hair, 0.2 to 0.5)
-SCHOOLS = (
-    School(
-        "first",
-        "Are the tails cut first, or the pins?",
-        "boards are ganged and sawn as one, and a slope that is off does not matter",
-        "Pins first are easier to trace on wide boards; either half makes a sound corner.",
-    ),
-    School(
-        "waste",
-        "Does the waste come out by coping saw and chisel, or by chisel alone?",
-        "less is chopped, and less bruised on the far face",
-        "By chisel alone there is one tool less to set, and the baseline is never sawn into; it takes longer.",
-    ),
-)
 BASELINES = School(
     "baseline",
     "Are the baselines gauged flush, proud or shy of the mate's thickness?",
@@ -70,7 +61,7 @@ class Corner:
     name: str = "through_dovetail"
     about: str = "Tails on one board, pins on the other, both seen."
     reaches: tuple[str, ...] = ("reach", "reach of second")
-    schools: tuple[School, ...] = (*SCHOOLS, BASELINES)
+    schools: tuple[School, ...] = (TAILS_OR_PINS, SETTING_OUT, COPING_OR_CHOPPING, BASELINES)
     home: str = "glued"
     joins: Joins = Joins(
         "The strongest corner of boards: it cannot be pulled off the tails, glue or none.",
@@ -79,7 +70,7 @@ class Corner:
         goes="face",
     )
     after: tuple[str, ...] = ()
-    asks: tuple[Ask, ...] = (*ASKS, *WAYS, BASELINE)
+    asks: tuple[Ask, ...] = (*ASKS, FIRST, SET_OUT, WASTE, BASELINE)
 
     def figure(self, name: str, look: Look) -> float:
         """tails, pin, half pin, slope, width (of the joint), ``baseline on`` either part, and the reach: the pin board's thickness,
@@ -88,8 +79,7 @@ class Corner:
 
     def plan(self, look: Look) -> JointPlan:
         """The corner laid out; where the pin board's lower edge lies above the tail board's, the tails begin there."""
-        made, rise = laid_out(look, 0.0, look.asked("first") == "pins")
-        made = _in_the_way_asked(made, look)
+        made, rise = laid_out(look, 0.0, ways_asked(look, ("first", "set_out", "waste")))
         joint = look.joint
         if rise:
             stands = {p: look.stands(p) for p in (joint.first, joint.second)}
@@ -97,17 +87,9 @@ class Corner:
         return replace(made, faces=_faces(made, joint, look))
 
 
-def _in_the_way_asked(made: JointPlan, look: Look) -> JointPlan:
-    """The corner with its waste taken out as asked."""
-    steps = made.steps
-    if look.asked("waste") == "chisel":
-        steps = tuple(
-            s.replace("coping saw out the waste near the line", "leave the waste in")
-            .replace("coping saw and chop to the baseline", "chop to the baseline in slices")
-            .replace("Chop to the baseline half", "Chop the waste out in slices to the baseline, half")
-            for s in steps
-        )
-    return replace(made, steps=steps)
+def ways_asked(look: Look, names: tuple[str, ...], order: tuple[str, ...] = ()) -> Ways:
+    """The ways that are asked of a corner, of ``first``, ``set_out`` and ``waste``; ``order``: its own order of the work."""
+    return replace(Ways(order=order), **{name: str(look.asked(name)) for name in names})
 
 
 def corner_figure(name: str, look: Look, lap: float, over: float = 0.0) -> float:
@@ -118,6 +100,8 @@ def corner_figure(name: str, look: Look, lap: float, over: float = 0.0) -> float
         NoJoint: there is none of that name.
     """
     tail, pin = look.joint.first, look.joint.second
+    if name == "asks set_out":
+        return float(look.figure("tails") > 1)
     if name.startswith("asks "):
         return 1.0
     deep = {_baseline(look, tail): look.thickness(pin) - lap + over, _baseline(look, pin): look.thickness(tail) + over}
@@ -133,9 +117,9 @@ def corner_figure(name: str, look: Look, lap: float, over: float = 0.0) -> float
     return found(look)
 
 
-def laid_out(look: Look, lap: float, pins_first: bool = False) -> tuple[JointPlan, float]:
+def laid_out(look: Look, lap: float, ways: Ways) -> tuple[JointPlan, float]:
     """A dovetailed corner laid out, with the drawings of a through one, and how far its tails begin above the tail board's lower edge;
-    ``lap`` mm of the second board lie before the tails.
+    ``lap`` mm of the second board lie before the tails; ``ways``: how the hand goes about it.
 
     Raises:
         NoJoint: it cannot be made.
@@ -152,7 +136,7 @@ def laid_out(look: Look, lap: float, pins_first: bool = False) -> tuple[JointPla
         laid,
         (look.figure(_baseline(look, joint.first)), look.figure(_baseline(look, joint.second))),
         look.shop.chisels,
-        pins_first,
+        ways,
         max(0.0, tail.size[1] - laid.width - rise),
         ends,
         tail.size[0],

@@ -11,6 +11,7 @@ from functools import cached_property
 
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, rectangle
 from nullah.core.frozen import frozen, replace
+from nullah.core.joints.dovetail_ways import Ways
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting, counted, drawn_face
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut
@@ -169,29 +170,6 @@ def checks(joint: Dovetail, chisels: tuple[float, ...]) -> tuple[Check, ...]:
     )
 
 
-ORDER_TAILS_FIRST = (
-    "Test both ends square; every gauge line inherits their error.",
-    "Gauge the baselines: all round the tail board, on the two faces of the pin board.",
-    "Mark the outside faces and which edge is the reference.",
-    "Mark the half pins; step the dividers from each half-pin line.",
-    "Square the marks across the end; bevel them down to the baseline. Mark the waste.",
-    "Saw the lines of one slope together, beside the line, on the waste; then the other slope.",
-    "Notch the half pins at the baseline, saw the shoulders; coping saw out the waste near the line.",
-    "Chop to the baseline half from each face, the last cut in the gauge line, a slight undercut.",
-    "Trace onto the pin board: its end under the tails, baseline on its inside face, reference edges flush.",
-    "Square down, mark the waste, saw beside the line; chop, leaning the chisel on the second face.",
-    "Try by hand pressure; pare only the shiny marks. Do not close the joint fully twice.",
-)
-ORDER_PINS_FIRST = (
-    *ORDER_TAILS_FIRST[:3],
-    "Mark the pins on the end of the pin board: narrow on the outside, bevelled on the end, squared down both faces.",
-    "Mark the waste; saw beside the line, plumb; coping saw and chop to the baseline from both faces.",
-    "Stand the pin board on the tail board's inside face at the baseline; trace round the pins.",
-    "Square across the end, mark the waste, saw beside the line; chop to the baseline half from each face.",
-    ORDER_TAILS_FIRST[-1],
-)
-
-
 def plan(
     corner: str,
     tail_part: str,
@@ -199,7 +177,7 @@ def plan(
     joint: Dovetail,
     baselines: tuple[float, float],
     chisels: tuple[float, ...],
-    pins_first: bool,
+    ways: Ways,
     slot: float,
     ends: tuple[str, str],
     length: float,
@@ -210,6 +188,7 @@ def plan(
         corner: its name, as ``A-B``.
         baselines: how far from the end they are gauged on the tail board and on the pin board, mm: the mate's thickness, or more where
             ends are to stand proud and be planed flush.
+        ways: how the hand goes about it.
         slot: mm of spare board beyond the joint on the tail board (above a lowered end), 0 when none.
         ends: the ends of tail board and pin board that meet, each "left" or "right" as one looks at its outside face.
         length: of the tail board, mm.
@@ -218,16 +197,16 @@ def plan(
     settings = (
         Setting("marking gauge", tail_line, "", (tail_part,), f"baseline at {pin_part}"),
         Setting("marking gauge", pin_line, "", (pin_part,), f"baseline at {tail_part}"),
-        *_stepped(joint, tail_part, pin_part, pins_first),
+        *ways.settings(joint, tail_part, pin_part),
     )
-    tails = tail_face(joint, tail_part, tail_line, slot)
+    tails = tail_face(joint, tail_part, tail_line, slot, ways.set_out)
     return JointPlan(
         id=f"corner {corner}",
         family="through_dovetail",
         name=f"Corner {corner}: {counted(joint.tails, 'tail')} on {tail_part}, pins on {pin_part}",
         parts=(tail_part, pin_part),
         settings=settings,
-        steps=ORDER_PINS_FIRST if pins_first else ORDER_TAILS_FIRST,
+        steps=ways.steps(joint),
         checks=checks(joint, chisels),
         faces=(
             drawn_face(tail_part, f"{tail_part}, outside face", of_joint(tails, f"corner {corner}")),
@@ -277,25 +256,6 @@ def _tail_cuts(joint: Dovetail, part: str, tail_line: float, pin_line: float, en
     ]
 
 
-def _stepped(joint: Dovetail, tail_part: str, pin_part: str, pins_first: bool) -> tuple[Setting, ...]:
-    """What is stepped and bevelled on the board that is laid out first; the other is traced from it."""
-    bevel = f"1 : {joint.run:g}"
-    if not pins_first:
-        return (
-            Setting(
-                "dividers", joint.step, "", (tail_part,), f"{counted(joint.tails, 'tail')} from each half-pin line"
-            ),
-            Setting("rule", joint.half_pin, "", (tail_part,), "half pin, at the end"),
-            Setting("bevel", None, bevel, (tail_part, pin_part), "slope of tails and pins"),
-        )
-    return (
-        Setting("dividers", joint.step, "", (pin_part,), f"{counted(joint.tails - 1, 'pin')} from each half-pin line"),
-        Setting("rule", joint.half_pin, "", (pin_part,), "half pin, on the end at the outside face"),
-        Setting("rule", joint.pin, "", (pin_part,), "pin, on the end at the outside face"),
-        Setting("bevel", None, bevel, (pin_part,), "slope of the pins, on the end"),
-    )
-
-
 def tail_outline(
     joint: Dovetail, end: float = 0.0, inward: float = 1.0, base: float | None = None
 ) -> list[tuple[Point, ...]]:
@@ -325,8 +285,9 @@ def of_joint(drawing: Drawing, joint_id: str) -> Drawing:
     return replace(drawing, items=items)
 
 
-def tail_face(joint: Dovetail, part: str, baseline: float, slot: float) -> Drawing:
-    """The tail board's outside face at this end: the end at left, waste hatched, dimensions from the reference edge."""
+def tail_face(joint: Dovetail, part: str, baseline: float, slot: float, set_out: str = "dividers") -> Drawing:
+    """The tail board's outside face at this end: the end at left, waste hatched, dimensions from the reference edge; ``set_out``: what
+    its steps are set to."""
     reach = joint.mating * 2.6 + 14
     height = joint.width + slot
     items: list[Primitive] = [Area(rectangle(0, 0, reach, height), "wood", edge="outline", tag=f"part:{part}")]
@@ -361,7 +322,7 @@ def tail_face(joint: Dovetail, part: str, baseline: float, slot: float) -> Drawi
                 60,
                 "step",
                 ink="computed",
-                tag=f"setting:dividers:{joint.step:.2f}",
+                tag=f"setting:{set_out}:{joint.step:.2f}",
             )
         )
     items += [

@@ -5,6 +5,7 @@ from __future__ import annotations
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints import corner, dovetail
+from nullah.core.joints.dovetail_ways import ORDER_TAILS_FIRST, Ways
 from nullah.core.joints.family import Joins, Look, NoJoint, School, marked_faces, over_an_edge
 from nullah.core.joints.plan import Check, JointPlan, Setting, counted
 from nullah.core.measure import at_least, marked
@@ -12,14 +13,14 @@ from nullah.core.measure import at_least, marked
 STRAIGHT = 1e12  # run of a slope that is none
 MOST = 81  # fingers
 STEPS = (
-    dovetail.ORDER_TAILS_FIRST[0],
+    ORDER_TAILS_FIRST[0],
     "Gauge the baselines all round both ends, each to the other's thickness.",
     "Mark the outside faces and which edge is the reference.",
     "Step the dividers from the reference edge over the end of the first; square down both faces; every other is waste.",
     "Saw beside the lines, on the waste, plumb; coping saw out the waste near the line.",
     "Chop to the baseline half from each face, the last cut in the gauge line, a slight undercut.",
     "Trace the first onto the end of the second, reference edges flush; mark the waste, saw and chop it likewise.",
-    dovetail.ORDER_TAILS_FIRST[-1],
+    ORDER_TAILS_FIRST[-1],
     "Glue: nothing but glue holds it, so clamp across both ways until it has set.",
 )
 
@@ -64,7 +65,7 @@ class FingerJoint:
 
     def plan(self, look: Look) -> JointPlan:
         """The corner laid out."""
-        made, _ = corner.laid_out(look, 0.0)
+        made, _ = corner.laid_out(look, 0.0, Ways())
         joint = look.joint
         both = (joint.first, joint.second)
         count, wide = int(look.figure("fingers")), look.figure("finger")

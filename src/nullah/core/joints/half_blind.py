@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen, replace
-from nullah.core.joints import corner, dovetail
+from nullah.core.joints import corner
+from nullah.core.joints.dovetail_ways import COPING_OR_CHOPPING, ORDER_TAILS_FIRST, SET_OUT, SETTING_OUT, WASTE
 from nullah.core.joints.family import Joins, Look, NoJoint, School, marked_faces, over_an_edge
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.measure import at_least, marked
@@ -14,14 +15,14 @@ LEAST, MOST = 1 / 5, 1 / 3  # of the thickness (common practice, no source)
 FINEST = 3.0  # mm: a thinner lap breaks out in the chopping (common practice, no source)
 
 STEPS = (
-    dovetail.ORDER_TAILS_FIRST[0],
+    ORDER_TAILS_FIRST[0],
     "Gauge the length of the tails all round the end of the tail board; with the same setting the end of the front, from its inside.",
     "Gauge the thickness of the tail board on the inside of the front.",
-    *dovetail.ORDER_TAILS_FIRST[2:8],
+    *ORDER_TAILS_FIRST[2:8],
     "Trace onto the end of the front: the tails' ends at the gauged lap, baseline at its inside arris, reference edges flush.",
     "Square down the inside, mark the waste; saw slanting from the inside arris, beside the line, to both gauge lines, no further.",
     "Chop across at the baseline and split in from the end, in turns; pare to the lap, into the corners with a narrow chisel.",
-    dovetail.ORDER_TAILS_FIRST[-1],
+    ORDER_TAILS_FIRST[-1],
     "Put together side, front or back, other side: the tails go in along their length.",
 )
 
@@ -33,7 +34,7 @@ class HalfBlind:
     name: str = "half_blind_dovetail"
     about: str = "Tails let into the end of a front whose face shows nothing of them."
     reaches: tuple[str, ...] = ("reach", "reach of second")
-    schools: tuple[School, ...] = ()
+    schools: tuple[School, ...] = (SETTING_OUT, COPING_OR_CHOPPING)
     home: str = "glued"
     joins: Joins = Joins(
         "As strong as a through dovetail against a pull on the front.",
@@ -44,6 +45,8 @@ class HalfBlind:
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (
         *corner.ASKS,
+        SET_OUT,
+        WASTE,
         Ask("lap", "thickness left before the tails; 0: a quarter of it", "length", 0.0, 0.0, 60.0),
         Ask("at_joint", "thickness at the joint, of a shaped front; 0: all of it", "length", 0.0, 0.0, 300.0),
     )
@@ -58,7 +61,7 @@ class HalfBlind:
     def plan(self, look: Look) -> JointPlan:
         """The corner laid out."""
         lap, at_joint = look.figure("lap"), _at_joint(look)
-        made, _ = corner.laid_out(look, _before_tails(look))
+        made, _ = corner.laid_out(look, _before_tails(look), corner.ways_asked(look, ("set_out", "waste"), STEPS))
         joint = look.joint
         front, side = look.label(joint.second), look.label(joint.first)
         share = lap / at_joint
@@ -91,7 +94,6 @@ class HalfBlind:
                 *settings,
                 Setting("rule", lap, "", (joint.second,), f"lap of {front} before the tails, {marked(long)} long"),
             ),
-            steps=STEPS,
             checks=checks,
             faces=marked_faces(made.cuts, stands, look.label),
             figures={**made.figures, "lap": lap},

@@ -11,7 +11,9 @@ from nullah.core.document_pieces import Piece, prefix
 from nullah.core.frozen import replace
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.dovetail_template import Groovings, template
-from nullah.core.joints.plan import JointPlan, Template, places_of
+from nullah.core.joints.dovetail_ways import COPING_OR_CHOPPING, SETTING_OUT, TAILS_OR_PINS, Ways
+from nullah.core.joints.family import School
+from nullah.core.joints.plan import JointPlan, Template, counted, places_of
 from nullah.core.measure import marked
 from nullah.core.pieces.box import LID_FREE, LID_WAY_IN, SEEN_FROM_INSIDE, SIDES, Box
 from nullah.core.pieces.box_calls import named
@@ -24,8 +26,8 @@ PROUD = {"proud": 0.3, "flush": 0.0, "under": -0.3}
 AsCut = Mapping[str, Mapping[str, float]]  # what joints that are cut were cut to, by joint and figure
 
 
-def joints_of(piece: Piece, kit: Kit, box: Box, proud: float, pins_first: bool, as_cut: AsCut) -> tuple[JointPlan, ...]:
-    """Every joint of the box, by the box's own names; those that are cut as they were cut.
+def joints_of(piece: Piece, kit: Kit, box: Box, proud: float, ways: Ways, as_cut: AsCut) -> tuple[JointPlan, ...]:
+    """Every joint of the box, by the box's own names; those that are cut as they were cut. ``ways``: how the hand goes about corners.
 
     Raises:
         NoDovetail: a corner cannot be laid out.
@@ -42,7 +44,7 @@ def joints_of(piece: Piece, kit: Kit, box: Box, proud: float, pins_first: bool, 
         )
         ends = (_end(tail, pin), _end(pin, tail))
         length = box.part(tail).length
-        found.append(dovetail.plan(name, tail, pin, layout, lines, kit.chisels, pins_first, slot, ends, length))
+        found.append(dovetail.plan(name, tail, pin, layout, lines, kit.chisels, ways, slot, ends, length))
     edge, thick = box.groove_from_edge, box.bottom_thickness
     sides = grooves.Sides(box.thickness, {p.id: (p.length, p.width) for p in box.sides}, SEEN_FROM_INSIDE)
     bottom = as_cut.get("bottom groove", {})
@@ -199,37 +201,33 @@ def _groove(
 def proud_call(piece: Piece, box: Box, choices: tuple[Choice, ...]) -> Call:
     """Baselines dead on the mate's thickness, a hair over or a hair under."""
     t = box.thickness["A"]
+    ways = (
+        ("proud", "a hair over", f"ends stand {marked(PROUD['proud'])} proud and are planed flush"),
+        ("flush", "dead on", "nothing to clean up, if the gauge is"),
+        (
+            "under",
+            "a hair under",
+            f"long grain is planed down to the ends: the box shrinks {marked(PROUD['proud'])} a side",
+        ),
+    )
     options = tuple(
         Option(name, label, (f"gauge {marked(t + PROUD[name])} for {marked(t)} stock", what))
-        for name, label, what in (
-            ("proud", "a hair over", f"ends stand {marked(PROUD['proud'])} proud and are planed flush"),
-            ("flush", "dead on", "nothing to clean up, if the gauge is"),
-            (
-                "under",
-                "a hair under",
-                f"long grain is planed down to the ends: the box shrinks {marked(PROUD['proud'])} a side",
-            ),
-        )
+        for name, label, what in ways
     )
-    call_id = f"{prefix(piece.id)}baseline"
-    return Call(
-        call_id,
-        "joints",
-        "Are the baselines gauged over, on, or under the mate's thickness?",
-        options,
-        "flush",
-        "every size downstream stays what it says",
+    school = School(
         "baselines",
-        differ="Most plane proud ends flush; some plane the sides down.",
-        parts=named(piece, SIDES),
-        taken=taken(call_id, options, "baselines", choices),
+        "Are the baselines gauged over, on, or under the mate's thickness?",
+        "every size downstream stays what it says",
+        "Most plane proud ends flush; some plane the sides down.",
     )
+    return _asked(piece, "baseline", school, options, "flush", choices)
 
 
-def school_call(piece: Piece, box: Box, kit: Kit, choices: tuple[Choice, ...]) -> Call:
-    """Tails first or pins first."""
+def ways_calls(piece: Piece, box: Box, choices: tuple[Choice, ...]) -> tuple[Ways, tuple[Call, ...]]:
+    """How the hand goes about the corners, and what is asked about it: tails or pins first, how they are set out, how the waste comes
+    out."""
     saws = 2 * len(corners(box))
-    options = (
+    first = (
         Option(
             "tails",
             "tails first",
@@ -241,16 +239,45 @@ def school_call(piece: Piece, box: Box, kit: Kit, choices: tuple[Choice, ...]) -
             ("the pins trace the tails: easy to hold on wide boards", "every board is laid out by itself"),
         ),
     )
-    call_id = f"{prefix(piece.id)}school"
+    lay = corner_layout(piece, box, "A", "D", box.outside[2])
+    tails = f"{counted(lay.tails, 'tail')} on {marked(lay.width)}"
+    low, high = box.groove_from_edge, box.groove_from_edge + box.bottom_thickness
+    kept = f"the lowest tail still covers the groove, {marked(low)} to {marked(high)} from the edge"
+    covers = dovetail.groove_place(lay, low, high) == "inside a tail"
+    set_out = (
+        Option("dividers", "with dividers", (f"{tails}: dividers at {marked(lay.step)}, stepped from both half pins",)),
+        Option("rule", "with a rule", (f"{tails}: the middles of the pins read off, {marked(lay.step)} apart",)),
+        Option("eye", "by eye", ("nothing is set or read but the half pins", *((kept,) if covers else ()))),
+    )
+    waste = (
+        Option("coping saw", "coping saw, then chisel", ("most of the waste drops out; a thin strip is pared",)),
+        Option("chisel", "chisel alone", ("the baseline is never sawn into", "all of it is chopped, from both faces")),
+    )
+    pins = replace(TAILS_OR_PINS, why="the most repeatable for few boards", question="Tails first, or pins first?")
+    pins = replace(pins, differ="Both schools make sound boxes; keep to the one your hands know.")
+    found = [_asked(piece, "school", pins, first, "tails", choices)]
+    if lay.tails > 1:
+        found.append(_asked(piece, "set out", SETTING_OUT, set_out, "dividers", choices))
+    found.append(_asked(piece, "waste", COPING_OR_CHOPPING, waste, "coping saw", choices))
+    said = {c.id.removeprefix(prefix(piece.id)): c.in_force for c in found}
+    return Ways(said["school"], said.get("set out", "dividers"), said["waste"]), tuple(found)
+
+
+def _asked(
+    piece: Piece, name: str, school: School, options: tuple[Option, ...], usual: str, choices: tuple[Choice, ...]
+) -> Call:
+    """A matter of school as the box asks it, once for its four corners."""
+    call_id = f"{prefix(piece.id)}{name}"
+    asked = "school" if name == "school" else school.ask
     return Call(
         call_id,
         "joints",
-        "Tails first, or pins first?",
+        school.question,
         options,
-        "tails",
-        "the most repeatable for few boards",
-        "school",
-        differ="Both schools make sound boxes; keep to the one your hands know.",
+        usual,
+        school.why,
+        asked,
+        differ=school.differ,
         parts=named(piece, SIDES),
-        taken=taken(call_id, options, "school", choices),
+        taken=taken(call_id, options, asked, choices),
     )

@@ -10,6 +10,7 @@ from nullah.core.document import Choice, CutMark, JointMark, Kit, Measured
 from nullah.core.document_pieces import Piece, prefix
 from nullah.core.frozen import frozen
 from nullah.core.joints.dovetail import NoDovetail
+from nullah.core.joints.dovetail_ways import Ways
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import marked
 from nullah.core.pieces import box_calls, box_joints, box_places, box_together, box_written
@@ -139,20 +140,21 @@ class BoxMade:
     def laid(self, kit: Kit, choices: tuple[Choice, ...]) -> Laying:
         """Corners, grooves, dadoes, the lid's rabbet."""
         proud = box_joints.proud_call(self.piece, self.box, choices)
-        school = box_joints.school_call(self.piece, self.box, kit, choices)
-        by = (box_joints.PROUD[proud.in_force], school.in_force == "pins")
+        asked: tuple[Call, ...] = (proud,)
         try:
+            ways, more = box_joints.ways_calls(self.piece, self.box, choices)
+            asked, by = (proud, *more), (box_joints.PROUD[proud.in_force], ways)
             joints = box_joints.joints_of(self.piece, kit, self.box, *by, self.joints_cut)
         except NoDovetail as error:
-            return Laying((), str(error), (proud, school))
-        return Laying(joints, "", (proud, school), self._anew(kit, *by))
+            return Laying((), str(error), asked)
+        return Laying(joints, "", asked, self._anew(kit, *by))
 
-    def _anew(self, kit: Kit, proud: float, pins_first: bool) -> dict[str, JointPlan | str]:
+    def _anew(self, kit: Kit, proud: float, ways: Ways) -> dict[str, JointPlan | str]:
         """The joints that are cut as they would be laid out were none cut."""
         if not self.joints_cut:
             return {}
         try:
-            found = box_joints.joints_of(self.piece, kit, self.planned, proud, pins_first, {})
+            found = box_joints.joints_of(self.piece, kit, self.planned, proud, ways, {})
         except NoDovetail as error:
             return dict.fromkeys(self.joints_cut, str(error))
         return {j.id: j for j in found if j.id in self.joints_cut}

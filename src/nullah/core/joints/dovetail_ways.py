@@ -1,0 +1,133 @@
+"""How the hand goes about dovetails: which half is first, how they are set out, how the waste comes out. No line of the joint goes by
+it, only what tools are set to and the order of the work.
+
+Dividers, a rule or the eye: common practice, no source.
+"""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from nullah.core.ask import Ask
+from nullah.core.frozen import frozen
+from nullah.core.joints.family import School
+from nullah.core.joints.plan import Setting, counted
+from nullah.core.measure import marked
+
+if TYPE_CHECKING:
+    from nullah.core.joints.dovetail import Dovetail
+
+FIRST = Ask("first", "which half is cut first", "choice", "tails", options=("tails", "pins"))
+SET_OUT = Ask("set_out", "how tails and pins are set out", "choice", "dividers", options=("dividers", "rule", "eye"))
+WASTE = Ask("waste", "how the waste comes out", "choice", "coping saw", options=("coping saw", "chisel"))
+
+TAILS_OR_PINS = School(
+    "first",
+    "Are the tails cut first, or the pins?",
+    "boards are ganged and sawn as one, and a slope that is off does not matter",
+    "Pins first are easier to trace on wide boards; either half makes a sound corner.",
+)
+SETTING_OUT = School(
+    "set_out",
+    "Are tails set out with dividers, with a rule, or by eye?",
+    "dividers step them alike without a figure read off, and what is off shows at the far line",
+    "With a rule left in one place no error adds up; by eye is quickest and looks made by hand. The mate is traced and fits.",
+)
+COPING_OR_CHOPPING = School(
+    "waste",
+    "Does the waste come out by coping saw and chisel, or by chisel alone?",
+    "less is chopped, and less bruised on the far face",
+    "By chisel alone there is one tool less to set, and the baseline is never sawn into; it takes longer.",
+)
+
+_DIVIDERS = "step the dividers from each half-pin line"
+_COPING = "coping saw out the waste near the line"
+ORDER_TAILS_FIRST = (
+    "Test both ends square; every gauge line inherits their error.",
+    "Gauge the baselines: all round the tail board, on the two faces of the pin board.",
+    "Mark the outside faces and which edge is the reference.",
+    f"Mark the half pins; {_DIVIDERS}.",
+    "Square the marks across the end; bevel them down to the baseline. Mark the waste.",
+    "Saw the lines of one slope together, beside the line, on the waste; then the other slope.",
+    f"Notch the half pins at the baseline, saw the shoulders; {_COPING}.",
+    "Chop to the baseline half from each face, the last cut in the gauge line, a slight undercut.",
+    "Trace onto the pin board: its end under the tails, baseline on its inside face, reference edges flush.",
+    "Square down, mark the waste, saw beside the line; chop, leaning the chisel on the second face.",
+    "Try by hand pressure; pare only the shiny marks. Do not close the joint fully twice.",
+)
+ORDER_PINS_FIRST = (
+    *ORDER_TAILS_FIRST[:3],
+    f"Mark the half pins on the end of the pin board; {_DIVIDERS}. Pins are narrow on the outside, bevelled on the end, "
+    "squared down both faces.",
+    "Mark the waste; saw beside the line, plumb; coping saw and chop to the baseline from both faces.",
+    "Stand the pin board on the tail board's inside face at the baseline; trace round the pins.",
+    "Square across the end, mark the waste, saw beside the line; chop to the baseline half from each face.",
+    ORDER_TAILS_FIRST[-1],
+)
+
+
+@frozen
+class Ways:
+    """The ways taken: ``first`` is ``tails`` or ``pins``; ``set_out`` ``dividers``, ``rule`` or ``eye``; ``waste`` ``coping saw`` or
+    ``chisel``. ``order``: the order of the work by dividers and coping saw, where it is not that of a through corner."""
+
+    first: str = "tails"
+    set_out: str = "dividers"
+    waste: str = "coping saw"
+    order: tuple[str, ...] = ()
+
+    @property
+    def pins_first(self) -> bool:
+        """Whether the tails are traced from the pins."""
+        return self.first == "pins"
+
+    def steps(self, joint: Dovetail) -> tuple[str, ...]:
+        """The order of the work."""
+        said = {_DIVIDERS: _DIVIDERS}
+        if self.set_out == "rule":
+            said[_DIVIDERS] = _by_rule(joint)
+        elif self.set_out == "eye":
+            said[_DIVIDERS] = (
+                "set the rest out between them by eye, in pencil, and look again from a step away before the knife"
+            )
+        if self.waste == "chisel":
+            said |= {
+                _COPING: "leave the waste in",
+                "coping saw and chop to the baseline": "chop to the baseline in slices",
+                "Chop to the baseline half": "Chop the waste out in slices to the baseline, half",
+            }
+        found = []
+        for words in self.order or (ORDER_PINS_FIRST if self.pins_first else ORDER_TAILS_FIRST):
+            for usual, so in said.items():
+                words = words.replace(usual, so)
+            found.append(words)
+        return tuple(found)
+
+    def settings(self, joint: Dovetail, tail_part: str, pin_part: str) -> tuple[Setting, ...]:
+        """What is stepped, measured and bevelled on the board that is laid out first; the other is traced from it."""
+        mine = (pin_part,) if self.pins_first else (tail_part,)
+        count = counted(joint.tails - 1, "pin") if self.pins_first else counted(joint.tails, "tail")
+        where = "on the end at the outside face" if self.pins_first else "at the end"
+        stepped = Setting("dividers", joint.step, "", mine, f"{count} from each half-pin line")
+        half = Setting("rule", joint.half_pin, "", mine, f"half pin, {where}")
+        pin = Setting("rule", joint.pin, "", mine, f"pin, {where}")
+        if self.set_out == "rule":
+            stepped = Setting("rule", joint.step, "", mine, "middle to middle of the pins")
+        found = [] if self.set_out == "eye" or (self.set_out == "rule" and joint.tails == 1) else [stepped]
+        found.append(half)
+        if self.pins_first or (self.set_out == "rule" and joint.tails > 1):
+            found.append(pin)
+        bevel = "slope of the pins, on the end" if self.pins_first else "slope of tails and pins"
+        parts = mine if self.pins_first else (tail_part, pin_part)
+        return (*found, Setting("bevel", None, f"1 : {joint.run:g}", parts, bevel))
+
+
+def _by_rule(joint: Dovetail) -> str:
+    """What is said of the middles of the pins, from the reference edge."""
+    if joint.tails == 1:
+        return "what lies between them is the tail"
+    middles = [joint.half_pin + n * joint.step - joint.pin / 2 for n in range(1, joint.tails)]
+    return (
+        f"with the rule left lying at the reference edge, mark the middles of the pins at {', '.join(map(marked, middles))}; "
+        f"half a pin, {marked(joint.pin / 2)}, to either side"
+    )
