@@ -10,6 +10,7 @@ from two_parts import part
 from nullah.core import demo, edit
 from nullah.core.document import Project
 from nullah.core.drawing import Text
+from nullah.core.measure import told
 from nullah.core.pictures import joint_round
 from nullah.core.pictures.bodies import of_joint
 from nullah.core.plan import plan
@@ -65,6 +66,31 @@ def test_a_stopped_sliding_dovetail_comes_from_where_its_socket_is_open(edge):
     shares, far = in_the_way(now, now.joints.joints[0])
     assert max(shares) == pytest.approx(0, abs=0.5)
     assert far > 170
+
+
+@pytest.mark.parametrize(("at", "comes"), [(0, "left"), (60, "right")])
+def test_a_lid_is_drawn_out_where_its_grooves_run_out(at, comes):
+    """And a tail along an edge likewise: along its socket, which is none of the way it looks."""
+    lid = part("lid", 240, 120, 8, "up", "back", (at, 0, 60))
+    side = part("side", 300, 90, 14, "back", "up", (0, 120, 0))
+    tail = part("lid", 240, 120, 18, "up", "back", (at, 0, 60))
+    for family, first in (("sliding_lid", lid), ("sliding_dovetail", tail)):
+        now = two(family, first, side, "back")
+        (joint,) = now.joints.joints
+        shares, far = in_the_way(now, joint)
+        assert max(shares) == pytest.approx(0, abs=0.5)
+        assert far > 200
+        made = now.piece.in_hand
+        off = joint_round.apart(made, joint, of_joint(made, now.joints.joints, joint))
+        assert (off["lid"][0] < 0) == (comes == "left")
+
+
+def test_a_lid_that_cannot_come_in_is_told():
+    lid = part("lid", 240, 120, 8, "up", "back", (30, 0, 60))
+    (joint,) = two("sliding_lid", lid, part("side", 300, 90, 14, "back", "up", (0, 120, 0)), "back").joints.joints
+    assert [told(c.text) for c in joint.checks if not c.holds] == [
+        "the groove for lid stops 30 short of the end of side: lid cannot slide in"
+    ]
 
 
 def test_every_state_is_drawn_once_and_turned_by_hand(eleven):

@@ -124,6 +124,31 @@ def panelled(chance):
     return joined("groove", first, second, "right", **asked), sum(left.values()), left
 
 
+def lidded(chance):
+    """The edge of a lid in a side, out at the side's end or beyond it: as a panel, and it does not move that way of the year here."""
+    thick, wide, side, long = some(chance, 8, 20), some(chance, 100, 300), some(chance, 14, 30), some(chance, 150, 500)
+    depth, free, field, edge = some(chance, 3, 10), some(chance, 0.1, 1.5), some(chance, 12, 40), some(chance, 3, 7)
+    out = chance.choice([0.0, some(chance, 1, 20)])
+    asked = {"depth": depth, "free": free, "panel": chance.choice(["flat", "rabbeted", "bevelled"])}
+    face = chance.choice(["up", "down"])
+    first = part("lid", long, wide, thick, face, "back", (out, 0, 60))
+    second = part("side", long + 30, 90, side, "back", "up", (out - 30 if out else 0, wide, 0))
+    reach, groove = depth - free, thick
+    off = 0.0
+    if asked["panel"] != "flat":
+        asked |= {"tongue": edge, "field": field}
+        off = field * (thick - edge) * long / (1 if asked["panel"] == "rabbeted" else 2)
+        groove = edge
+    now = joined("sliding_lid", first, second, "back", **asked)
+    if not now.joints.joints:
+        return now, None, {}
+    if asked["panel"] == "bevelled":  # as wide as the edge is thick where it comes to in the wettest month
+        groove = now.joints.joints[0].figures["width"]
+        assert groove >= edge + (thick - edge) * reach / field - 1e-6
+    left = {"lid": long * (wide + reach) * thick - off, "side": (long + 30) * 90 * side - groove * depth * long}
+    return now, sum(left.values()), left
+
+
 def rabbeted(chance):
     """A back in the edge of a side."""
     thick, side, deep, long = some(chance, 5, 18), some(chance, 12, 30), some(chance, 100, 300), some(chance, 200, 600)
@@ -354,6 +379,7 @@ KINDS = (
     dowelled,
     shelved,
     panelled,
+    lidded,
     rabbeted,
     glued,
     screwed,

@@ -105,6 +105,14 @@ def test_every_family_by_itself():
             keys=2,
         )
     )
+    families |= replay(
+        joined(
+            "sliding_lid",
+            part("lid", 200, 120, 8, "up", "back", (0, 0, 60)),
+            part("s", 200, 90, 14, "back", "up", (0, 120, 0)),
+            "back",
+        )
+    )
     families |= replay(joined("splined_edge", ONE, OTHER, "back", stop=30.0))
     families |= replay(
         joined(

@@ -67,7 +67,7 @@ class Arris:
     home: str = ""
     joins: Joins | None = None
     after: tuple[str, ...] = (
-        "through_dovetail", "mortise_and_tenon", "dado", "groove", "rabbet", "nailed_rabbet", "edge_joint", "taper",
+        "through_dovetail", "mortise_and_tenon", "dado", "groove", "sliding_lid", "rabbet", "nailed_rabbet", "edge_joint", "taper",
         "cut_out",
     )  # fmt: skip
 

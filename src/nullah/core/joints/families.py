@@ -22,6 +22,7 @@ from nullah.core.joints.nailed_rabbet import NAILED_RABBET
 from nullah.core.joints.screws import BATTEN, SCREWS
 from nullah.core.joints.shared_rod import SHARED_ROD
 from nullah.core.joints.sliding_dovetail import SLIDING_DOVETAIL
+from nullah.core.joints.sliding_lid import SLIDING_LID
 from nullah.core.joints.spline import SPLINE
 from nullah.core.joints.taper import TAPER
 from nullah.core.joints.toed_nails import TOED_NAILS
@@ -38,6 +39,7 @@ FAMILIES: dict[str, Family] = {
         LAPPED_DOVETAIL,
         DADO,
         GROOVE,
+        SLIDING_LID,
         RABBET,
         MORTISE_AND_TENON,
         BRIDLE,

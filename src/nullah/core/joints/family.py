@@ -126,7 +126,7 @@ WITHOUT = {
 class Joins:
     """What is to be said of a family where two parts are joined: what it holds, what becomes of it as wood moves, and why it does not
     suit two parts though it could be cut; "" where it does. ``planes`` of ``WITHOUT`` are wanted for it. The first goes home along
-    the ``way`` it looks, square to its ``face``, or across its ``width``, as ``goes`` says."""
+    the ``way`` it looks, square to its ``face``, or ``along`` what it is let into, as ``goes`` says."""
 
     strength: str
     season: str

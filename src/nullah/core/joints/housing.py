@@ -78,7 +78,7 @@ class Housing:
         if name == "shoulder" and self._panel(look) != "flat":
             return look.thickness(look.joint.first) - float(look.asked("tongue"))
         if name in ("stop", "shoulder"):
-            return float(look.asked(name)) if any(a.name == name for a in self.asks) else 0.0
+            return float(look.asked(name)) if self._asks(name) else 0.0
         if name == "width":
             thick = look.thickness(look.joint.first)
             wide = thick - look.figure("shoulder")
@@ -106,9 +106,12 @@ class Housing:
         """How it is cut with what is at hand."""
         return BY_HAND if any(not getattr(look.shop, p) for p in self.joins.planes) else self.by_plane
 
+    def _asks(self, name: str) -> bool:
+        return any(a.name == name for a in self.asks)
+
     def _panel(self, look: Look) -> str:
         """What the edge of the mate is like where that is asked: flat, rabbeted or bevelled."""
-        return str(look.asked("panel")) if any(a.name == "panel" for a in self.asks) else "flat"
+        return str(look.asked("panel")) if self._asks("panel") else "flat"
 
     def plan(self, look: Look) -> JointPlan:
         """The housing laid out."""
@@ -166,10 +169,10 @@ class Housing:
             shop = look.shop
             checks.append(iron_check(wide, shop.plough, shop.plough_irons, shop.chisels, False))
             checks += stop_checks(depth, shop.plough, shop.plough_deepest)
-        if square:
+        if square and self._asks("fixed"):
             checks += glued_across(look)
         steps = [s.format(mate=a, host=b, depth=marked(depth), way=self._way(look)) for s in self.steps]
-        steps += held_steps(look)
+        steps += held_steps(look) if self._asks("fixed") else ()
         if stop:
             edge = str(look.asked("edge"))
             from_edge = short_of(look, stop, edge)
@@ -348,7 +351,8 @@ def _across_the_grain(meeting: Meeting) -> str:
     return into_end_grain(meeting) or along
 
 
-def _along_the_grain(meeting: Meeting) -> str:
+def along_the_grain(meeting: Meeting) -> str:
+    """Why a groove does not suit; "" where it does."""
     across = "" if meeting.with_the_grain else f"It would run across the grain of {meeting.called}: that is a dado."
     return into_end_grain(meeting) or across
 
@@ -386,7 +390,7 @@ GROOVE = Housing(
     Joins(
         "It keeps a panel where it is, and a frame from racking; it is no joint to hang on.",
         "The panel is free: it grows and shrinks in the groove.",
-        _along_the_grain,
+        along_the_grain,
         ("plough",),
     ),
     "Plough",

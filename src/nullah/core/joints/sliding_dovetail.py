@@ -46,7 +46,7 @@ class SlidingDovetail:
         "Across each other they slide: only a hand's breadth at the front is glued.",
         into_end_grain,
         ("router_plane",),
-        goes="width",
+        goes="along",
     )
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (

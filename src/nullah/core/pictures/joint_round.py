@@ -150,10 +150,12 @@ def apart(made: Made, joint: JointPlan, bodies: Sequence[Body]) -> Mapping[str, 
 
 def _way(made: Made, joint: JointPlan, design: JointDesign | None, first: Body, second: Body, goes: str) -> Point3:
     """The way the first comes off the second, a unit of length in the piece."""
-    if design is not None and goes == "way" and made.worked is not None:
+    axis = 0
+    if design is not None and made.worked is not None:
         axis, sign = own_axis(made.worked.sizes.stands(design.first), design.way)
-        return _times(first.placed.axes[axis], -sign)
-    along = first.placed.axes[2 if goes == "face" else 1]
+        if goes == "way":
+            return _times(first.placed.axes[axis], -sign)
+    along = first.placed.axes[2 if goes == "face" else 0 if axis == 1 else 1]
     if goes == "face":
         from_there = _between(middle(*second.box), middle(*first.box))
     else:  # it comes out where its housing is open
@@ -187,6 +189,6 @@ def _across(low: Point3, high: Point3, off: Mapping[str, Point3], family: Family
     """The axis a joint is cut open across: what slides home across that, else the one it is longest along of those its parts do not
     move along."""
     moves = max(range(3), key=lambda k: max((abs(v[k]) for v in off.values()), default=0.0)) if len(off) == 1 else -1
-    if moves >= 0 and family.joins is not None and family.joins.goes == "width":
+    if moves >= 0 and family.joins is not None and family.joins.goes == "along":
         return moves
     return max((k for k in range(3) if k != moves), key=lambda k: high[k] - low[k])

@@ -65,7 +65,7 @@ def three_views(plan: Plan, plain: bool = True) -> Drawing:
 def _in_housings(plan: Plan, made: Made) -> frozenset[str]:
     """Parts that share a groove, a dado or a rabbet: where they run is dashed though they are hidden."""
     joints = plan.joints.of_piece[made.id]
-    return frozenset(p for j in joints if j.family in ("groove", "dado", "rabbet") for p in j.parts)
+    return frozenset(p for j in joints if j.family in ("groove", "dado", "rabbet", "sliding_lid") for p in j.parts)
 
 
 def _lids(bodies: tuple[Body, ...], low: Point3, high: Point3) -> tuple[str, ...]:
