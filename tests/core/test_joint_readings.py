@@ -76,6 +76,9 @@ def test_a_gap_changes_nothing_and_is_kept():
         ("corner A-B pin wide", "wide"),
         ("corner A-B pin 90", "."),
         ("corner A-B gap 400", "A gap is"),
+        ("dadoes depth 30", "right through"),
+        ("lid groove depth 18", "right through"),  # just as thick as the wall
+        ("corner A-B baseline on A 900", "longer than any of its parts"),
         ("corner X-Y pin 6", "Write a part"),
     ],
 )

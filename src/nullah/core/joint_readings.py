@@ -9,8 +9,9 @@ from nullah.core.document import COUNTS, Project
 from nullah.core.edit import BadEdit, logged, mark_joint
 from nullah.core.frozen import replace
 from nullah.core.joints.plan import JointPlan, moved
-from nullah.core.measure import BadLength, parse_length, parse_positive, show_length
+from nullah.core.measure import BadLength, at_least, marked, parse_length, parse_positive, show_length
 from nullah.core.plan import Plan, plan
+from nullah.core.shapes.cut import SIDES
 
 GAP = "gap"  # what is measured of any joint; it goes into the record alone
 NO_LENGTHS = (*COUNTS, "fingers", "pegs", "cheeks", "clamps", "slope", "angle")  # figures that no rule measures
@@ -45,6 +46,9 @@ def measured(project: Project, now: Plan, text: str, when: str = "") -> Project:
         if not 0 <= mm <= MOST_GAP:
             raise BadEdit(f"A gap is from nothing to {show_length(MOST_GAP, project.units, project.denominator).text}.")
         return logged(project, "measured", said, when)
+    longest = max((max(p.sizes) for p in now.piece.parts if p.id in joint.parts), default=mm)
+    if not at_least(longest, mm):
+        raise BadEdit(f"{said} is longer than any of its parts, {marked(longest)}: measure it again.")
     return logged(_held_as_it_is(project, joint, name, mm), "measured", said, when)
 
 
@@ -83,4 +87,19 @@ def _held_as_it_is(project: Project, joint: JointPlan, name: str, mm: float) -> 
     laid = next((j for j in now.joints.of_piece.get(project.hand, ()) if j.id == joint.id), None)
     if laid is None:
         raise BadEdit(now.joints.problem or f"{joint.name.partition(':')[0]} cannot be so; measure it again.")
+    for part, size in _goes_through(laid, now) - _goes_through(joint, now):
+        raise BadEdit(
+            f"{name.capitalize()} {marked(mm)} goes right through {part}, {marked(size)} there: measure it again."
+        )
     return mark_joint(after, replace(laid, figures=figures))
+
+
+def _goes_through(joint: JointPlan, now: Plan) -> set[tuple[str, float]]:
+    """The parts a joint's cuts go right through, called as on the bench, with how thick they are there, mm."""
+    parts = {p.id: p for p in now.piece.parts}
+    found = set()
+    for cut in joint.cuts:
+        size = parts[cut.part].sizes[SIDES[cut.side][0]]
+        if at_least(cut.depth, size):
+            found.add((now.piece.written(cut.part), size))
+    return found
