@@ -54,6 +54,11 @@ def first_bay(hand):
     return hand.plan.piece.in_hand.own.box.bays[0]
 
 
+def into_the_tail(hand):
+    """How far a slope comes in over the length of the tails, 18 here, mm."""
+    return 18 / hand.plan.piece.in_hand.own.box.run
+
+
 GESTURES = [  # station, tag, pull in pixels, what is read, which way it goes
     ("timber", "fault:board 1/2", (-30, 0), lambda h: h.project.boards[0].defects[1].x, -1),
     ("timber", "edge:board 1/length", (25, 0), lambda h: h.project.boards[0].length, 1),
@@ -61,6 +66,7 @@ GESTURES = [  # station, tag, pull in pixels, what is read, which way it goes
     ("joints", "laid:corner A-B/half_pin/lower", (0, -6), half_pin, 1),
     ("joints", "laid:corner A-B/half_pin/upper", (0, -5), half_pin, -1),
     ("joints", "laid:corner A-B/pin/5", (0, -5), lambda h: h.project.piece.pin, -1),
+    ("joints", "laid:corner A-B/slope/lower", (0, -6), into_the_tail, 1),
     ("piece", "shift:2", (6, 0), lambda h: h.plan.piece.in_hand.own.box.bays[1], 1),
     ("piece", "asked:extra_length", (20, 0), lambda h: h.plan.piece.in_hand.own.box.outside[0], 1),
     ("piece", "asked:extra_width", (12, 0), lambda h: h.plan.piece.in_hand.own.box.outside[1], 1),

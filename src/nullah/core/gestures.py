@@ -15,6 +15,8 @@ from nullah.core import edit, piece_edits, truing_edits
 from nullah.core.document import Board, Defect, Month, Project
 from nullah.core.document_pieces import prefix
 from nullah.core.frozen import frozen
+from nullah.core.joints.dovetail import SHALLOWEST, STEEPEST
+from nullah.core.joints.plan import JointPlan
 from nullah.core.layout.move import NoPlace
 from nullah.core.measure import division, marked
 from nullah.core.pictures.boards import in_hand, rows
@@ -226,12 +228,15 @@ def _asked(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Ges
 
 
 def _laid(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:
-    """A line of a dovetailed corner: its half pins (the upper one runs the other way), or what parts a tail from its pin."""
+    """A line of a dovetailed corner: its half pins (the upper runs the other way), where a slope meets the baseline, or what parts a
+    tail from its pin."""
     joint_id, which, side = (*name.split("/"), "")[:3]
     mine = plan.joints.of_piece[project.hand]
     joint = next((j for j in mine if j.id.removeprefix(prefix(project.hand)) == joint_id), None)
     if joint is None:
         raise edit.BadEdit(plan.joints.problem or "That joint is no longer here.")
+    if which == "slope":
+        return _sloped(project, joint, joint_id, dy)
     if which == "half_pin":
         size = joint.figures["half pin"] + (-dy if side == "upper" else dy)
     else:
@@ -241,6 +246,14 @@ def _laid(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gest
     size = max(NARROWEST, _stop(project, size))
     words = f"{which.replace('_', ' ')} {marked(size)}"
     return Gesture(piece_edits.set_joint(project, joint_id, which, size), words)
+
+
+def _sloped(project: Project, joint: JointPlan, joint_id: str, dy: float) -> Gesture:
+    """The slope of a dovetailed corner by where the lowest tail's lower side meets the baseline."""
+    deep = next(mm for name, mm in joint.figures.items() if name.startswith("baseline on "))
+    into = max(deep / joint.figures["slope"] + dy, deep / SHALLOWEST)
+    run = round(min(max(deep / into, STEEPEST), SHALLOWEST), 1)
+    return Gesture(piece_edits.set_joint(project, joint_id, "slope", run), f"slope 1 : {run:g}")
 
 
 def _grip(project: Project, plan: Plan, name: str, dx: float, dy: float) -> Gesture:

@@ -329,6 +329,8 @@ def tail_face(joint: Dovetail, part: str, baseline: float, slot: float, set_out:
         Handle((0, joint.half_pin), "laid:half_pin/lower", "up", "pull the half-pin line"),
         Handle((0, joint.width - joint.half_pin), "laid:half_pin/upper", "up", "pull the half-pin line"),
     ]
+    into = baseline / joint.run
+    items.append(Handle((baseline, first[0] + into), "laid:slope/lower", "up", "pull for another slope"))
     if joint.tails > 1:
         items.append(Handle((0, first[1]), f"laid:pin/{joint.tails}", "up", "pull for another pin"))
     items.append(Text((reach * 0.72, height / 2), part, size=26, bold=True, tag=f"part:{part}", halo=True))
