@@ -102,6 +102,21 @@ def test_every_state_is_drawn_once_and_turned_by_hand(eleven):
         assert drawing.items != joint_round.seen(eleven, joint, (40.0, 5.0)).items
 
 
+@pytest.mark.parametrize("family", ["sliding_lid", "splined_edge", "edge_joint"])
+def test_of_a_long_joint_an_end_is_shown_as_large_as_of_a_shorter(family):
+    def wide(long):
+        lid = part("lid", long, 120, 14, "up", "back", (0, 0, 60))
+        side = part(
+            "side", long, 90, 14, *(("back", "up") if family == "sliding_lid" else ("up", "back")), (0, 120, 60)
+        )
+        now = two(family, lid, side, "back")
+        x0, _, x1, _ = joint_round.seen(now, now.joints.joints[0]).extent()
+        return x1 - x0
+
+    assert wide(1600) == pytest.approx(wide(400), rel=0.01)
+    assert wide(60) < 0.9 * wide(400)
+
+
 def test_the_joints_of_a_box_are_shown_too():
     now = plan(demo.box())
     for joint in now.joints.joints:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 
 from nullah.core.design import JointDesign
@@ -23,6 +24,7 @@ from nullah.core.stations.made import Made
 
 NEAR = 0.6  # of the joint's middle extent: how much wood is shown round it
 LEAST_ROUND, MOST_ROUND = 20.0, 90.0  # mm of wood round a joint
+LONG = 4.5  # times its middle extent: a longer joint is shown at one end
 CLEAR = 12.0  # mm between the parts as they stand apart
 ASIDE = 0.013  # mm off the middle that a joint is cut open: where its cuts end on the middle, the saw's plane is none of their faces
 SLIGHT = 0.1  # mm
@@ -51,6 +53,8 @@ def _drawn(plan: Plan, joint: JointPlan, turned: tuple[float, float]) -> Drawing
         return Drawing((Text((0.0, 0.0), words, ink="quiet", size=13),) if words else ())
     low, high = _region(joint, whole)
     off = apart(made, joint, whole)
+    if len(off) == 1:
+        low, high, off = _one_end(low, high, off)
     near = [one for body in whole if (one := _cropped(body, low, high)) is not None]
     parts = [p for p in made.parts if p.id in joint.parts]
     shown = Shown(
@@ -110,6 +114,24 @@ def _region(joint: JointPlan, bodies: Sequence[Body]) -> tuple[Point3, Point3]:
     highs = [min(high[k] for _, high in boxes) for k in range(3)]
     low, high = ([f(a, b) for a, b in zip(lows, highs, strict=True)] for f in (min, max))
     return (low[0], low[1], low[2]), (high[0], high[1], high[2])
+
+
+def _one_end(low: Point3, high: Point3, off: Mapping[str, Point3]) -> tuple[Point3, Point3, Mapping[str, Point3]]:
+    """Of a long joint no more than an end of it, the one its first part comes off at, and how far that then stands off, mm."""
+    ((part, way),) = off.items()
+    sizes = [b - a for a, b in zip(low, high, strict=True)]
+    axis = max(range(3), key=lambda k: sizes[k])
+    less = sizes[axis] - LONG * max(LEAST_ROUND, sorted(sizes)[1])
+    if less <= 0:
+        return low, high, off
+    lows, highs, ways = list(low), list(high), list(way)
+    if way[axis] > SLIGHT:
+        lows[axis] += less
+    else:
+        highs[axis] -= less
+    if abs(way[axis]) > SLIGHT:
+        ways[axis] -= math.copysign(less, way[axis])
+    return (lows[0], lows[1], lows[2]), (highs[0], highs[1], highs[2]), {part: (ways[0], ways[1], ways[2])}
 
 
 def _corners(cut: Cut, placed: Placed) -> list[Point3]:
