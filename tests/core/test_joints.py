@@ -249,7 +249,29 @@ def test_a_box_is_asked_how_its_corners_are_gone_about():
         assert [j.steps for j in now.joints.joints] != [j.steps for j in usual.joints.joints]
     assert whole_plan(edit.set_piece(project, "tails", 1)).call("set out") is None
     asked = usual.call("set out")
-    assert "still covers the groove" in " ".join(asked.options[2].consequences)
+    assert "covers the groove" in " ".join(asked.options[2].consequences)
+
+
+@pytest.mark.parametrize(("wood", "usual"), [("yellow-poplar", "6"), ("black walnut", "7"), ("white oak", "8")])
+def test_the_slope_is_a_call_by_the_wood_or_by_taste(wood, usual):
+    """1 : 6 in soft wood to 1 : 8 in hard (common practice, no source): 9.46 and 7.13 degrees."""
+    project = edit.set_piece(demo.untouched(), "wall_species", wood)
+    now = whole_plan(project)
+    call = now.call("slope")
+    assert call.recommended == usual
+    assert {o.id: told(o.consequences[0]) for o in call.options}["6"] == "9.5 degrees off square"
+    corner = next(j for j in now.joints.joints if j.tails)
+    assert corner.figures["slope"] == float(usual)
+    for way, run in (("6", 6.0), ("8", 8.0)):
+        after = whole_plan(edit.take(project, call, way))
+        laid = next(j for j in after.joints.joints if j.tails)
+        assert laid.figures["slope"] == run
+        assert after.call("slope").taken == way
+    assert whole_plan(edit.set_piece(project, "slope", 6.5)).call("slope") is None  # typed: nothing is to be asked
+    free = Project(pieces=(KINDS["practice_joint"].piece({"width": "120", "wood": wood}),))
+    asked = whole_plan(free).call("school slope")
+    assert asked.recommended == usual
+    assert whole_plan(edit.take(free, asked, "8")).joints.joints[0].figures["slope"] == 8.0
 
 
 def test_necks_of_tails_are_held_to_three_mm():

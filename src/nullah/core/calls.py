@@ -33,7 +33,8 @@ class Call:
     ``asked`` states the facts it rests on: a recorded choice with other facts is stale, and the call is open again.
     ``recommended`` is the option the program would take and ``why``; ``differ`` says where practitioners differ.
     ``conflict`` is set when the plan and something already cut disagree. ``sets_outside``: its options are about the outside
-    sizes; any other leaves an outside size that was typed as it is.
+    sizes; any other leaves an outside size that was typed as it is. ``taste``: a matter of school or of taste, which nothing waits for:
+    the recommended way is taken unless the maker says otherwise.
     """
 
     id: str
@@ -48,11 +49,17 @@ class Call:
     conflict: bool = False
     sets_outside: bool = False
     taken: str = ""
+    taste: bool = False
 
     @property
     def open(self) -> bool:
         """Whether a decision is still wanted."""
         return not self.taken
+
+    @property
+    def waits(self) -> bool:
+        """Whether the work waits for it: open, and no matter of taste."""
+        return self.open and not self.taste
 
     @property
     def in_force(self) -> str:

@@ -104,6 +104,7 @@ def as_data(plan: Plan) -> dict[str, Any]:
                 "taken": c.taken,
                 "parts": list(c.parts),
                 "conflict": c.conflict,
+                "taste": c.taste,
                 "options": [{"id": o.id, "label": o.label, "consequences": list(o.consequences)} for o in c.options],
             }
             for c in plan.calls

@@ -57,7 +57,7 @@ class Course(QWidget):
                 reach, part = i, done[station]
                 break
         painter.drawPixmap(0, 0, self._line(reach, part))
-        waiting, altered = Counter(c.station for c in plan.open_calls()), self.session.altered
+        waiting, altered = Counter(c.station for c in plan.calls if c.waits), self.session.altered
         for i, station in enumerate(STATIONS):
             self._station(painter, i, station, done[station], waiting[station], station in altered)
         if self.hasFocus():
@@ -134,7 +134,7 @@ class Course(QWidget):
         """A station's state in words: how far done, calls open, what was altered, old and new."""
         s = self.session
         lines = [f"{TITLES[station]}: {100 * progress(s.plan)[station]:.0f} % done"]
-        open_calls = sum(1 for c in s.plan.open_calls() if c.station == station)
+        open_calls = sum(1 for c in s.plan.calls if c.waits and c.station == station)
         if open_calls:
             lines.append(f"{open_calls} {'call waits' if open_calls == 1 else 'calls wait'}")
         changes = s.altered_at(station)
@@ -167,7 +167,7 @@ def progress(plan: Plan) -> dict[str, float]:
     out = {}
     for station in STATIONS:
         steps = [s.done for s in plan.bench.steps if station in ("bench", s.station)]
-        calls = [not c.open for c in plan.calls if c.station == station]
+        calls = [not c.open for c in plan.calls if c.station == station and not c.taste]
         parts = steps + calls
         empty = not plan.piece.parts or (station == "timber" and not plan.project.boards)
         settled = 1.0 if station in ("piece", "timber") else 0.0

@@ -198,14 +198,14 @@ class Side(QFrame):
         session.looked_at.connect(lambda _: self.refresh())
 
     def shown_calls(self) -> list[Call]:
-        """Open calls in the order shown: conflicts, then this station's, then the rest downstream."""
+        """Open calls in the order shown: conflicts, then this station's, then the rest downstream; matters of taste after them all."""
         here = self.session.here
-        return sorted(self.session.plan.open_calls(), key=lambda c: (not c.conflict, c.station != here))
+        return sorted(self.session.plan.open_calls(), key=lambda c: (not c.conflict, c.taste, c.station != here))
 
     def current_call(self) -> Call | None:
-        """The call whose options are laid out: the one opened, else the first."""
+        """The call whose options are laid out: the one opened, else the first that waits."""
         calls = self.shown_calls()
-        return next((c for c in calls if c.id == self.open_call), calls[0] if calls else None)
+        return next((c for c in calls if c.id == self.open_call), next((c for c in calls if c.waits), None))
 
     def take_number(self, number: int) -> None:
         """Take the option with that number of the call laid out."""
@@ -221,8 +221,9 @@ class Side(QFrame):
     def turn(self, by: int) -> None:
         """Lay out the next call."""
         calls, current = self.shown_calls(), self.current_call()
-        if calls and current is not None:
-            self._open(calls[(calls.index(current) + by) % len(calls)].id)
+        if calls:
+            at = calls.index(current) if current is not None else -1 if by > 0 else 0
+            self._open(calls[(at + by) % len(calls)].id)
 
     def repaint_all(self) -> None:
         """After another theme: every row anew."""
@@ -344,9 +345,15 @@ class Side(QFrame):
             return
         self._shown_calls = showing
         self._card_shown = None
-        self.calls_head.setText(f"Your call  ({len(calls)})" if calls else "Your call")
+        waiting = sum(c.waits for c in calls)
+        self.calls_head.setText(f"Your call  ({waiting})" if waiting else "Your call")
         area = self.calls_area
-        for call in calls:
+        if not waiting:
+            area.row("none", lambda: label("Nothing waits for a decision.", "quiet", wrap=True))
+        for n, call in enumerate(calls):
+            if call.taste and n == waiting:
+                words = f"As you like to work  ({len(calls) - waiting})"
+                area.row(words, lambda w=words: label(w, "heading"))
             if call is current:
                 card = area.row((call, units), lambda c=call: self._card(c))
                 assert isinstance(card, CallCard)
@@ -354,8 +361,6 @@ class Side(QFrame):
             else:
                 question = self.session.told(call.question)
                 area.row((call.id, question), lambda i=call.id, q=question: self._folded(i, q))
-        if not calls:
-            area.row("none", lambda: label("Nothing waits for a decision.", "quiet", wrap=True))
         settled = [c for c in self.session.plan.calls if not c.open]
         recorded = [(c.id, self.session.told(f"{c.question}  {c.option(c.taken).label}")) for c in settled]
         known = {c.id for c in self.session.plan.calls}

@@ -16,6 +16,7 @@ from nullah.core.joints.dovetail_ways import (
     FIRST,
     SET_OUT,
     SETTING_OUT,
+    SLOPES,
     TAILS_OR_PINS,
     WASTE,
     Ways,
@@ -61,7 +62,7 @@ class Corner:
     name: str = "through_dovetail"
     about: str = "Tails on one board, pins on the other, both seen."
     reaches: tuple[str, ...] = ("reach", "reach of second")
-    schools: tuple[School, ...] = (TAILS_OR_PINS, SETTING_OUT, COPING_OR_CHOPPING, BASELINES)
+    schools: tuple[School, ...] = (TAILS_OR_PINS, SETTING_OUT, COPING_OR_CHOPPING, BASELINES, SLOPES)
     home: str = "glued"
     joins: Joins = Joins(
         "The strongest corner of boards: it cannot be pulled off the tails, glue or none.",

@@ -6,6 +6,7 @@ Dividers, a rule or the eye: common practice, no source.
 
 from __future__ import annotations
 
+import math
 from typing import TYPE_CHECKING
 
 from nullah.core.ask import Ask
@@ -38,6 +39,17 @@ COPING_OR_CHOPPING = School(
     "Does the waste come out by coping saw and chisel, or by chisel alone?",
     "less is chopped, and less bruised on the far face",
     "By chisel alone there is one tool less to set, and the baseline is never sawn into; it takes longer.",
+)
+
+SLOPES = School(
+    "slope",
+    "Do the tails slope as the wood has it, or by taste?",
+    "soft wood is crushed at a shallow slope, hard wood breaks off at a steep one: 1 : 6 to 1 : 8",
+    "Many cut all wood to one slope, by the bevel they have; anything from 1 : 5 to 1 : 10 holds.",
+    ("6", "7", "8"),
+    lambda wood: f"{wood.slope:g}",
+    "1 : {}",
+    lambda way: f"{math.degrees(math.atan(1 / float(way))):.1f} degrees off square",
 )
 
 _DIVIDERS = "step the dividers from each half-pin line"

@@ -17,6 +17,7 @@ from nullah.core.frozen import frozen
 from nullah.core.joints.plan import Check, Face, JointPlan, Mend
 from nullah.core.measure import marked
 from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed, Point3
+from nullah.core.wood.species import Species
 
 AT_EDGE = 1.0  # mm from an edge that a part lies at it still
 Span = tuple[float, float]
@@ -36,14 +37,18 @@ def still(part: str, wood: str, width: float) -> Span:
 
 @frozen
 class School:
-    """A matter of school that a joint is asked: the ask's name, the question, what speaks for the default, and how the ways differ.
-    ``ways``: which of the ask's options are offered; none named: all."""
+    """A matter of school that a joint is asked: the ask's name, the question, what speaks for the usual way, and how the ways differ.
+    ``ways``: which of the ask's options are offered; none named: all. ``usual``: the way that the first part's wood asks for, where it
+    is not the ask's default; ``spoken`` how a way is said, ``told`` what it comes to."""
 
     ask: str
     question: str
     why: str
     differ: str
     ways: tuple[str, ...] = ()
+    usual: Callable[[Species], str] | None = None
+    spoken: str = "{}"
+    told: Callable[[str], str] | None = None
 
 
 @frozen

@@ -5,7 +5,7 @@ from __future__ import annotations
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints import corner
-from nullah.core.joints.dovetail_ways import COPING_OR_CHOPPING, ORDER_TAILS_FIRST, SET_OUT, SETTING_OUT, WASTE
+from nullah.core.joints.dovetail_ways import COPING_OR_CHOPPING, ORDER_TAILS_FIRST, SET_OUT, SETTING_OUT, SLOPES, WASTE
 from nullah.core.joints.family import Joins, Look, NoJoint, School, marked_faces, over_an_edge
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.measure import at_least, marked
@@ -34,7 +34,7 @@ class HalfBlind:
     name: str = "half_blind_dovetail"
     about: str = "Tails let into the end of a front whose face shows nothing of them."
     reaches: tuple[str, ...] = ("reach", "reach of second")
-    schools: tuple[School, ...] = (SETTING_OUT, COPING_OR_CHOPPING)
+    schools: tuple[School, ...] = (SETTING_OUT, COPING_OR_CHOPPING, SLOPES)
     home: str = "glued"
     joins: Joins = Joins(
         "As strong as a through dovetail against a pull on the front.",

@@ -11,12 +11,13 @@ from nullah.core.document_pieces import Piece, prefix
 from nullah.core.frozen import replace
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.dovetail_template import Groovings, template
-from nullah.core.joints.dovetail_ways import COPING_OR_CHOPPING, SETTING_OUT, TAILS_OR_PINS, Ways
+from nullah.core.joints.dovetail_ways import COPING_OR_CHOPPING, SETTING_OUT, SLOPES, TAILS_OR_PINS, Ways
 from nullah.core.joints.family import School
 from nullah.core.joints.plan import JointPlan, Template, counted, places_of
 from nullah.core.measure import marked
 from nullah.core.pieces.box import LID_FREE, LID_WAY_IN, SEEN_FROM_INSIDE, SIDES, Box
-from nullah.core.pieces.box_calls import named
+from nullah.core.pieces.box_calls import changed, named
+from nullah.core.wood.species import species
 
 # figures of a corner that come straight from what is asked, and the names they are asked by
 ASKED = {"tails": "tails", "pin": "pin", "half pin": "half_pin", "slope": "slope"}
@@ -240,14 +241,13 @@ def ways_calls(piece: Piece, box: Box, choices: tuple[Choice, ...]) -> tuple[Way
         ),
     )
     lay = corner_layout(piece, box, "A", "D", box.outside[2])
-    tails = f"{counted(lay.tails, 'tail')} on {marked(lay.width)}"
     low, high = box.groove_from_edge, box.groove_from_edge + box.bottom_thickness
-    kept = f"the lowest tail still covers the groove, {marked(low)} to {marked(high)} from the edge"
+    kept = f"the lowest tail covers the groove, {marked(low)} to {marked(high)} up"
     covers = dovetail.groove_place(lay, low, high) == "inside a tail"
     set_out = (
-        Option("dividers", "with dividers", (f"{tails}: dividers at {marked(lay.step)}, stepped from both half pins",)),
-        Option("rule", "with a rule", (f"{tails}: the middles of the pins read off, {marked(lay.step)} apart",)),
-        Option("eye", "by eye", ("nothing is set or read but the half pins", *((kept,) if covers else ()))),
+        Option("dividers", "with dividers", (f"{counted(lay.tails, 'tail')}: dividers at {marked(lay.step)}",)),
+        Option("rule", "with a rule", (f"pins read off, {marked(lay.step)} middle to middle",)),
+        Option("eye", "by eye", (kept,) if covers else ("nothing is set but the half pins",)),
     )
     waste = (
         Option("coping saw", "coping saw, then chisel", ("most of the waste drops out; a thin strip is pared",)),
@@ -255,20 +255,43 @@ def ways_calls(piece: Piece, box: Box, choices: tuple[Choice, ...]) -> tuple[Way
     )
     pins = replace(TAILS_OR_PINS, why="the most repeatable for few boards", question="Tails first, or pins first?")
     pins = replace(pins, differ="Both schools make sound boxes; keep to the one your hands know.")
-    found = [_asked(piece, "school", pins, first, "tails", choices)]
+    found = [_asked(piece, "school", pins, first, "tails", choices, "school")]
     if lay.tails > 1:
         found.append(_asked(piece, "set out", SETTING_OUT, set_out, "dividers", choices))
     found.append(_asked(piece, "waste", COPING_OR_CHOPPING, waste, "coping saw", choices))
+    if not piece.slope or any(c.call == f"{prefix(piece.id)}slope" for c in choices):  # else its maker has typed one
+        found.append(_slope_call(piece, covers, choices))
     said = {c.id.removeprefix(prefix(piece.id)): c.in_force for c in found}
     return Ways(said["school"], said.get("set out", "dividers"), said["waste"]), tuple(found)
 
 
+def _slope_call(piece: Piece, covers: bool, choices: tuple[Choice, ...]) -> Call:
+    """The slope by the wood of the sides, or another."""
+    moves = ("the groove moves with it, to stay inside the lowest tail",) if covers else ()
+    options = tuple(
+        Option(
+            way,
+            SLOPES.spoken.format(way),
+            (*((SLOPES.told(way),) if SLOPES.told else ()), *moves),
+            changed(piece, {"slope": float(way)}),
+        )
+        for way in SLOPES.ways
+    )
+    usual = f"{species(piece.wall_species).slope:g}"
+    return _asked(piece, "slope", SLOPES, options, usual, choices, piece.wall_species)
+
+
 def _asked(
-    piece: Piece, name: str, school: School, options: tuple[Option, ...], usual: str, choices: tuple[Choice, ...]
+    piece: Piece,
+    name: str,
+    school: School,
+    options: tuple[Option, ...],
+    usual: str,
+    choices: tuple[Choice, ...],
+    asked: str = "",
 ) -> Call:
-    """A matter of school as the box asks it, once for its four corners."""
-    call_id = f"{prefix(piece.id)}{name}"
-    asked = "school" if name == "school" else school.ask
+    """A matter of school as the box asks it, once for its four corners; ``asked``: what it rests on."""
+    call_id, asked = f"{prefix(piece.id)}{name}", asked or school.ask
     return Call(
         call_id,
         "joints",
@@ -280,4 +303,5 @@ def _asked(
         differ=school.differ,
         parts=named(piece, SIDES),
         taken=taken(call_id, options, asked, choices),
+        taste=True,
     )

@@ -20,6 +20,7 @@ from nullah.core.stations import cut_joints
 from nullah.core.stations.made import Keeps, Made, PieceResult, anew
 from nullah.core.stations.piece_calls import lost_call
 from nullah.core.stations.piece_changes import put
+from nullah.core.wood.species import species
 
 NAMED = 1  # joints that are named where more are asked about
 
@@ -81,12 +82,14 @@ def _schools(made: Made, worked: Worked, laid: tuple[JointPlan, ...], choices: t
         options = tuple(
             Option(
                 way,
-                way,
-                (f"{counted(len(joints), 'joint')}: {said}",),
-                put(made.id, tuple((j.id, name, way) for j in joints)),
+                school.spoken.format(way),
+                (*((school.told(way),) if school.told else ()), f"{counted(len(joints), 'joint')}: {said}"),
+                put(made.id, tuple((j.id, name, ask.read(way)) for j in joints)),
             )
             for way in school.ways or ask.options
         )
+        wood = worked.sizes.design.part(joints[0].first).species
+        usual = school.usual(species(wood)) if school.usual else ask.default
         call_id = f"{made.prefix}school {name}"
         asked = ", ".join(sorted(j.id for j in joints))[:2000]
         calls.append(
@@ -95,12 +98,13 @@ def _schools(made: Made, worked: Worked, laid: tuple[JointPlan, ...], choices: t
                 "joints",
                 school.question,
                 options,
-                ask.default,
+                usual,
                 school.why,
                 asked,
                 differ=school.differ,
                 parts=tuple(dict.fromkeys(f"{made.prefix}{j.second}" for j in joints)),
                 taken=taken(call_id, options, asked, choices),
+                taste=True,
             )
         )
     return tuple(calls)

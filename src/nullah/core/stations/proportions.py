@@ -70,6 +70,7 @@ def _call(
         "what it is for has sized it; a proportion is for the eye alone",
         differ="Some size by whole numbers or the golden ratio from the first; some by what goes in and by the boards there are.",
         taken=taken(call_id, tuple(options), "", choices),
+        taste=True,
     )
 
 
