@@ -150,6 +150,39 @@ def test_a_call_with_three_options_is_seen_whole_and_no_setting_is_cut_in_half(q
             assert room.rect().contains(QRect(row.mapTo(room, QPoint(0, 0)), row.size())), (call.id, row.tool)
 
 
+def test_matters_of_taste_stand_apart_and_nothing_waits_for_them(qtbot, tmp_path):
+    hand = shown(qtbot, tmp_path, (1280, 800), "mm", Project(pieces=(KINDS["practice_joint"].piece({}),)))
+    hand.go("joints")
+    side, tastes = hand.window.side, [c for c in hand.plan.open_calls() if c.taste]
+    assert len(tastes) > 2
+    assert [c for c in hand.plan.open_calls() if c.waits] == []
+
+    def said():
+        return {w.text() for w in side.findChildren(QLabel) if w.isVisible()}
+
+    assert {"Your call", "Nothing waits for a decision.", f"As you like to work  ({len(tastes)})"} <= said()
+    assert not [c for c in side.findChildren(OptionCard) if c.isVisible()]
+    assert "wait" not in hand.window.course.about("joints")
+    hand.key("2")  # no call is laid out: there is nothing to take
+    assert not hand.project.choices
+    hand.window.show_call("school first")
+    hand.key("2")
+    assert hand.project.choices[-1].option == "pins"
+    assert f"As you like to work  ({len(tastes) - 1})" in said()
+    assert "Settled" in said()
+
+
+def test_the_calls_that_wait_come_before_matters_of_taste(demo_hand):
+    demo_hand.go("joints")
+    shown = demo_hand.window.side.shown_calls()
+    waiting = [c for c in shown if c.waits]
+    assert 0 < len(waiting) < len(shown)
+    assert shown[: len(waiting)] == waiting
+    assert demo_hand.window.side.calls_head.text() == f"Your call  ({len(waiting)})"
+    here = sum(c.station == "joints" for c in waiting)
+    assert f"{here} call" in demo_hand.window.course.about("joints")
+
+
 def test_all_settings_are_on_a_key(demo_hand):
     hand = demo_hand
     hand.go("joints")

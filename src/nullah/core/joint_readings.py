@@ -87,7 +87,7 @@ def _held_as_it_is(project: Project, joint: JointPlan, name: str, mm: float) -> 
     laid = next((j for j in now.joints.of_piece.get(project.hand, ()) if j.id == joint.id), None)
     if laid is None:
         raise BadEdit(now.joints.problem or f"{joint.name.partition(':')[0]} cannot be so; measure it again.")
-    for part, size in _goes_through(laid, now) - _goes_through(joint, now):
+    for part, size in sorted(_goes_through(laid, now) - _goes_through(joint, now)):
         raise BadEdit(
             f"{name.capitalize()} {marked(mm)} goes right through {part}, {marked(size)} there: measure it again."
         )
