@@ -53,7 +53,9 @@ SLOPES = School(
 )
 
 _DIVIDERS = "step the dividers from each half-pin line"
+_PINS = "Mark the pins on the end of the pin board: narrow"
 _COPING = "coping saw out the waste near the line"
+BY_EYE = "set the rest out between them by eye, in pencil, and look again from a step away before the knife"
 ORDER_TAILS_FIRST = (
     "Test both ends square; every gauge line inherits their error.",
     "Gauge the baselines: all round the tail board, on the two faces of the pin board.",
@@ -69,8 +71,7 @@ ORDER_TAILS_FIRST = (
 )
 ORDER_PINS_FIRST = (
     *ORDER_TAILS_FIRST[:3],
-    f"Mark the half pins on the end of the pin board; {_DIVIDERS}. Pins are narrow on the outside, bevelled on the end, "
-    "squared down both faces.",
+    f"{_PINS} on the outside, bevelled on the end, squared down both faces.",
     "Mark the waste; saw beside the line, plumb; coping saw and chop to the baseline from both faces.",
     "Stand the pin board on the tail board's inside face at the baseline; trace round the pins.",
     "Square across the end, mark the waste, saw beside the line; chop to the baseline half from each face.",
@@ -95,13 +96,10 @@ class Ways:
 
     def steps(self, joint: Dovetail) -> tuple[str, ...]:
         """The order of the work."""
-        said = {_DIVIDERS: _DIVIDERS}
-        if self.set_out == "rule":
-            said[_DIVIDERS] = _by_rule(joint)
-        elif self.set_out == "eye":
-            said[_DIVIDERS] = (
-                "set the rest out between them by eye, in pencil, and look again from a step away before the knife"
-            )
+        said = {}
+        if self.set_out != "dividers":
+            so = _by_rule(joint) if self.set_out == "rule" else BY_EYE
+            said = {_DIVIDERS: so, _PINS: f"Mark the half pins on the end of the pin board; {so}. Pins are narrow"}
         if self.waste == "chisel":
             said |= {
                 _COPING: "leave the waste in",
