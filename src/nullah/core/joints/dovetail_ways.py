@@ -27,18 +27,30 @@ TAILS_OR_PINS = School(
     "Are the tails cut first, or the pins?",
     "boards are ganged and sawn as one, and a slope that is off does not matter",
     "Pins first are easier to trace on wide boards; either half makes a sound corner.",
+    spoken="{} first",
+    told={"tails": "the pins are traced from the tails", "pins": "the tails are traced from the pins"}.__getitem__,
 )
 SETTING_OUT = School(
     "set_out",
     "Are tails set out with dividers, with a rule, or by eye?",
     "dividers step them alike without a figure read off, and what is off shows at the far line",
     "With a rule left in one place no error adds up; by eye is quickest and looks made by hand. The mate is traced and fits.",
+    spoken="by {}",
+    told={
+        "dividers": "one setting steps them all",
+        "rule": "the middles of the pins are read off one after the other",
+        "eye": "nothing is set but the half pins",
+    }.__getitem__,
 )
 COPING_OR_CHOPPING = School(
     "waste",
     "Does the waste come out by coping saw and chisel, or by chisel alone?",
     "less is chopped, and less bruised on the far face",
     "By chisel alone there is one tool less to set, and the baseline is never sawn into; it takes longer.",
+    told={
+        "coping saw": "most of it drops out, a thin strip is pared",
+        "chisel": "all of it is chopped, from both faces",
+    }.__getitem__,
 )
 
 SLOPES = School(

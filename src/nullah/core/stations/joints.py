@@ -79,11 +79,12 @@ def _schools(made: Made, worked: Worked, laid: tuple[JointPlan, ...], choices: t
         name = school.ask
         ask = next(a for a in FAMILIES[joints[0].family].asks if a.name == name)
         said = "; ".join(names.get(j.id, j.id) for j in joints[:NAMED]) + (" and more" if len(joints) > NAMED else "")
+        where = (f"{counted(len(joints), 'joint')}: {said}",) if len(joints) > 1 or not school.told else ()
         options = tuple(
             Option(
                 way,
                 school.spoken.format(way),
-                (*((school.told(way),) if school.told else ()), f"{counted(len(joints), 'joint')}: {said}"),
+                (*((school.told(way),) if school.told else ()), *where),
                 put(made.id, tuple((j.id, name, ask.read(way)) for j in joints)),
             )
             for way in school.ways or ask.options

@@ -191,7 +191,9 @@ class Renderer:
         if item.hatch:
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(QBrush(self.theme["quiet"], Qt.BrushStyle.BDiagPattern))
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
             painter.drawPath(shape)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
 
     def _hatched(self, painter: QPainter, waste: list[Area], scale: Scale) -> None:
         """Paint hatched areas that are alike as one shape, and forget them."""
