@@ -78,6 +78,37 @@ def test_a_chest_is_nailed_or_screwed_and_goes_together_so():
     assert "Screw" in screwed
 
 
+def acts(now):
+    return [s.words for s in now.bench.steps if s.station == "together"]
+
+
+def test_what_is_drawn_up_by_pegs_alone_is_not_glued():
+    project = kind("small_table", drawer=False)
+    now = plan(project)
+    assert any(w.startswith("Glue ") for w in acts(now))
+    dry = plan(edit.take(project, now.call("school hold"), "drawbored"))
+    assert not any(w.startswith("Glue ") for w in acts(dry))
+    assert [w for w in acts(dry) if "drive the pegs" in w]
+    assert dry.together.glue_minutes == 0
+    both = plan(edit.take(project, now.call("school hold"), "drawbored and glued"))
+    assert acts(both) == acts(now)
+
+
+def test_a_wedged_stretcher_and_a_lid_are_no_panels_in_a_groove():
+    """Wedges are driven when all else is together, and the lid is slid in last of all."""
+    cheek = part("cheek", 300, 300, 20, "right", "back", (400, 0, 0))
+    now = joined("tusk_tenon", part("seat", 400, 120, 22, "up", "back", (0, 90, 100)), cheek, "right")
+    (wedged,) = [w for w in acts(now) if "seat" in w]
+    assert wedged == "Join the seat to the cheek, and drive the wedges in turn until the shoulders close."
+    lid, side = part("lid", 200, 120, 8, "up", "back", (0, 400, 60)), part("s", 200, 90, 14, "back", "up", (0, 520, 0))
+    piece = now.project.in_hand
+    piece = piece.model_copy(update={"edits": (*piece.edits, lid, side)})
+    project = now.project.model_copy(update={"pieces": (piece,)})
+    project = piece_edits.add_joint(project, plan(project), "sliding_lid", "lid", "s", "back")
+    assert [w for w in acts(plan(project)) if "lid" in w] == ["Slide the lid in, dry."]
+    assert acts(plan(project)).index("Slide the lid in, dry.") > acts(plan(project)).index(wedged)
+
+
 @pytest.mark.parametrize(("wide", "told_of"), [(90.0, False), (180.0, True)])
 def test_glue_across_more_grain_than_bears_it_has_a_way_out(wide, told_of):
     """A tray's end let into a base along the end's grain and across the base's: over 100 it is glued at one edge."""

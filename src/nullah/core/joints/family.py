@@ -221,7 +221,7 @@ class Family(Protocol):
 
     @property
     def home(self) -> str:
-        """How it goes together: ``glued``, ``dry``, ``screwed``; "" where nothing goes together."""
+        """How it goes together: ``glued``, ``dry``, ``screwed``, ``nailed``, ``wedged``, ``slid``; "" where nothing goes together."""
 
     @property
     def joins(self) -> Joins | None:

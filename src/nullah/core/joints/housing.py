@@ -96,7 +96,7 @@ class Housing:
         """How far the mate comes out of the housing by the driest month and goes in by the wettest, mm: half of what it moves, the
         other half being the far side's. Nothing where its grain runs into the housing, or it is glued in."""
         axis = axis_of(look.joint.way)[0]
-        if self.home != "dry" or axis_of(look.up(look.joint.first))[0] != axis:
+        if self.home == "glued" or axis_of(look.up(look.joint.first))[0] != axis:
             return 0.0, 0.0
         low, high = look.bare(look.joint.first)[axis]
         dry, wet = look.grows(look.joint.first, high - low + 2 * look.figure("depth"))

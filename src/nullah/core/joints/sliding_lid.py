@@ -64,6 +64,6 @@ SLIDING_LID = SlidingLid(
         goes="along",
     ),
     "Plough",
-    "dry",
+    "slid",
     asks=(*ASKS, *PANEL),
 )

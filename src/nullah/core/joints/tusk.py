@@ -50,7 +50,7 @@ class Tusk:
     about: str = "A tenon right through, drawn up by a loose wedge: it can be taken apart."
     reaches: tuple[str, ...] = ("reach",)
     schools: tuple[School, ...] = ()
-    home: str = "dry"
+    home: str = "wedged"
     joins: Joins = Joins(
         "Holds as long as its wedge does, and is drawn up again by a tap; it comes apart without a tool.",
         "No glue: both parts move as they like, and the wedge is tapped home in the dry months.",

@@ -7,7 +7,8 @@ from nullah.core.frozen import frozen
 
 @frozen
 class Act:
-    """One step of putting together: its kind (fit, prepare, glue, dry, square, nail, screw), its words, and what figure it turns on."""
+    """One step of putting together: its kind (fit, prepare, glue, dry, square, peg, nail, screw, wedge, slide), its words, and what
+    figure it turns on."""
 
     kind: str
     words: str

@@ -1,4 +1,4 @@
-"""How a designed piece goes together, worked out from how its joints go home: a stage a way of each frame, then nails, screws."""
+"""How a designed piece goes together, worked out from how its joints go home: a stage a way of each frame, then what wants no glue."""
 
 from __future__ import annotations
 
@@ -13,7 +13,14 @@ from nullah.core.measure import marked
 from nullah.core.pieces.act import Act
 from nullah.core.pieces.worked import Worked
 
-FASTENED = {"screwed": ("screw", "Screw"), "nailed": ("nail", "Nail")}
+FASTENED = {
+    "pegged": ("peg", "Join {0}, and drive the pegs until the shoulders close"),
+    "screwed": ("screw", "Screw {0}"),
+    "nailed": ("nail", "Nail {0}"),
+    "wedged": ("wedge", "Join {0}, and drive the wedges in turn until the shoulders close"),
+    "slid": ("slide", "Slide the {1} in, dry"),
+}  # what is done without glue; what draws others up comes before them, and what comes apart in use after
+TURN = {"pegged": 0, "wedged": 2, "slid": 3}
 TENON_CHEEKS = 4  # faces that take glue at a tenon and its mortise
 
 
@@ -32,7 +39,8 @@ class Stage:
 
 
 def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
-    """The stages in order: frames that stand in the piece first, each glued along its axes in turn; then nails and screws, by sets.
+    """The stages in order: frames that stand in the piece first, each glued along its axes in turn; then pegs, nails, screws by sets,
+    wedges, and what is slid in.
 
     Args:
         laid: the joints that are laid out, by the piece's own names for them.
@@ -52,6 +60,8 @@ def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
         home = str(joint.asked.get("fixed", family.home)).partition(" ")[0]  # however much of it is glued
         if joint.asked.get("held") == "screws":
             home = "screwed"
+        if joint.asked.get("hold") == "drawbored" and laid[joint.id].figures.get("pegs"):
+            home = "pegged"
         if home == "glued":
             glued.setdefault((frame, axis_of(joint.way)[0]), []).append((*names, laid[joint.id]))
         elif home == "dry":
@@ -76,9 +86,8 @@ def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
         for frame, axis in order
     ]
     left = tuple(dict.fromkeys(name for frame in dry if frame not in last for name in dry[frame]))
-    for n, ((home, _), pairs) in enumerate(
-        fastened.items()
-    ):  # what lies dry where nothing is glued goes in before the first
+    in_turn = sorted(fastened.items(), key=lambda item: TURN.get(item[0][0], 1))
+    for n, ((home, _), pairs) in enumerate(in_turn):  # what lies dry where nothing is glued goes in before the first
         found.append(Stage(home, tuple(pairs), len(pairs), 0, dry=left if n == 0 else ()))
     return tuple(found)
 
@@ -95,7 +104,7 @@ def _clamps(joints: list[JointPlan]) -> int:
 
 
 def acts(goes: tuple[Stage, ...], squared: bool, glue: str) -> tuple[Act, ...]:
-    """The stages as steps: dry fit, get ready, glue and let dry stage by stage, square what has two ways, then nails and screws."""
+    """The stages as steps: dry fit, get ready, glue and let dry stage by stage, square what has two ways, then what wants no glue."""
     glued = [s for s in goes if s.home == "glued"]
     found = []
     if glued:
@@ -104,7 +113,7 @@ def acts(goes: tuple[Stage, ...], squared: bool, glue: str) -> tuple[Act, ...]:
             Act("prepare", "Finish what no plane reaches later; lay out clamps, cauls, brush and a damp cloth."),
         ]
     for stage in glued:
-        with_dry = f", with {_listed(stage.dry)} dry in its groove" if stage.dry else ""
+        with_dry = f", with {_listed(stage.dry)} set in dry" if stage.dry else ""
         found.append(Act("glue", f"Glue {_pairs(stage.pairs)}{with_dry}; close the shoulders evenly."))
         if squared and stage is glued[-1]:
             found.append(
@@ -117,9 +126,14 @@ def acts(goes: tuple[Stage, ...], squared: bool, glue: str) -> tuple[Act, ...]:
         found.append(Act("dry", f"Let it set in the clamps as the label of the {glue} says."))
     for stage in goes:
         if stage.home in FASTENED:
-            kind, verb = FASTENED[stage.home]
+            kind, words = FASTENED[stage.home]
             with_dry = f", with {_listed(stage.dry)} in before it is closed" if stage.dry else ""
-            found.append(Act(kind, f"{verb} {_pairs(stage.pairs)}{with_dry}."))
+            found.append(
+                Act(
+                    kind,
+                    f"{words.format(_pairs(stage.pairs), _listed(tuple(dict.fromkeys(a for a, _ in stage.pairs))))}{with_dry}.",
+                )
+            )
     return tuple(found)
 
 

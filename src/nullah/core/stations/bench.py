@@ -32,6 +32,9 @@ ACTS = {
     "square": "Square",
     "screw": "Screw",
     "nail": "Nail",
+    "peg": "Drive the pegs",
+    "wedge": "Drive the wedges",
+    "slide": "Slide in",
 }
 
 
