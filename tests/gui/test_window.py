@@ -262,7 +262,10 @@ def test_an_export_that_cannot_be_written_or_breaks_off_says_so(demo_hand, tmp_p
     assert "Could not save file" in demo_hand.note()
     assert (tmp_path / "file").read_text() == "in the way"
     demo_hand.window.files.export_to(tmp_path / "shop")
-    demo_hand.window.files.exporter.findChild(QProcess).kill()
+    exporter = demo_hand.window.files.exporter
+    (writes,) = (p for p in exporter.findChildren(QProcess) if p.state() != QProcess.ProcessState.NotRunning)
+    assert writes.waitForStarted()
+    writes.kill()
     demo_hand.written()
     assert "broke off" in demo_hand.note()
     assert not list(tmp_path.glob("shop/*.pdf"))
