@@ -51,8 +51,7 @@ SLIDING_LID = SlidingLid(
     "groove",
     (
         "Try the groove in scrap on the edge of {mate}: it slides there by itself and does not rattle, before {host} is touched.",
-        "{way} {host} to {depth}, out at the end {mate} comes in by; that end of the piece is lowered by what lies above the groove's "
-        "floor.",
+        "{way} {host} to {depth}, out at the end {mate} comes in by; what closes that end goes no higher than the groove's lower wall.",
         "Ease the edge of {mate} by a shaving at a time until a finger pushes it; the ends first, in the middle last.",
         "Wax groove and edges. No glue: {mate} is drawn out.",
     ),
