@@ -56,7 +56,7 @@ SLIDING_LID = SlidingLid(
         "Wax groove and edges. No glue: {mate} is drawn out.",
     ),
     Joins(
-        "It closes by itself and has no hardware to work loose; nothing holds it against being drawn.",
+        "It closes without hinge or catch; nothing but its own friction holds it against being drawn.",
         "The lid is free: it grows and shrinks in both grooves, and still runs in the wettest month.",
         _runs,
         ("plough",),
