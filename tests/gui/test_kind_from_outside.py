@@ -15,7 +15,8 @@ from nullah.core.ask import Ask
 from nullah.core.design import Design, JointDesign, Mark, PartDesign, Rod, between, from_mark, mm
 from nullah.core.document import Project
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import block_cut, marked_faces, with_span
+from nullah.core.joints.family import block_cut, with_span
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import JointPlan, Setting
 from nullah.core.pieces.kind import Kind
 from nullah.core.pieces.kinds import KINDS

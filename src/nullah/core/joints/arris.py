@@ -14,7 +14,8 @@ from nullah.core.ask import Ask
 from nullah.core.design import JointDesign
 from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import Joins, Look, NoJoint, School, marked_faces, own_axis, side_of
+from nullah.core.joints.family import Joins, Look, NoJoint, School, own_axis, side_of
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import WAYS, Cut, Placed

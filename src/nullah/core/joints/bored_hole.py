@@ -6,7 +6,8 @@ import math
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import Joins, Look, NoJoint, School, bit_check, marked_faces, side_of
+from nullah.core.joints.family import Joins, Look, NoJoint, School, bit_check, side_of
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut

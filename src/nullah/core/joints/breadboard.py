@@ -18,9 +18,9 @@ from nullah.core.joints.family import (
     Span,
     axis_of,
     block_cut,
-    marked_faces,
     with_span,
 )
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.joints.screws import hole
 from nullah.core.joints.tenon import SPARE, THINNEST, across_of, along_of, by_the_chisel, shoulders

@@ -15,11 +15,11 @@ from nullah.core.joints.family import (
     School,
     axis_of,
     block_cut,
-    marked_faces,
     own_axis,
     own_block,
     with_span,
 )
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed

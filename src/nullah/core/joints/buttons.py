@@ -6,19 +6,8 @@ from itertools import pairwise
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import (
-    OPPOSITE,
-    Block,
-    Joins,
-    Look,
-    NoJoint,
-    School,
-    Span,
-    axis_of,
-    block_cut,
-    marked_faces,
-    with_span,
-)
+from nullah.core.joints.family import OPPOSITE, Block, Joins, Look, NoJoint, School, Span, axis_of, block_cut, with_span
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Setting, counted
 from nullah.core.joints.screws import PILOT, grain_axis, hole, row_axis, shared
 from nullah.core.joints.spacing import spaced

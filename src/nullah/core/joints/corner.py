@@ -21,17 +21,8 @@ from nullah.core.joints.dovetail_ways import (
     WASTE,
     Ways,
 )
-from nullah.core.joints.family import (
-    OPPOSITE,
-    Joins,
-    Look,
-    NoJoint,
-    School,
-    axis_of,
-    marked_faces,
-    over_an_edge,
-    side_of,
-)
+from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, axis_of, over_an_edge, side_of
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Face, JointPlan, counted, drawn_face
 from nullah.core.shapes.cut import Cut
 

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, axis_of, bit_check, bit_near, marked_faces
+from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, axis_of, bit_check, bit_near
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting, counted
 from nullah.core.joints.screws import ACROSS, grain_axis, hole, in_the_middle, row_axis, shared
 from nullah.core.joints.spacing import spaced

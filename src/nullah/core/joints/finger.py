@@ -6,7 +6,8 @@ from nullah.core.ask import Ask
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints import corner, dovetail
 from nullah.core.joints.dovetail_ways import ORDER_TAILS_FIRST, Ways
-from nullah.core.joints.family import Joins, Look, NoJoint, School, marked_faces, over_an_edge
+from nullah.core.joints.family import Joins, Look, NoJoint, School, over_an_edge
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Setting, counted
 from nullah.core.measure import at_least, marked
 

@@ -6,7 +6,8 @@ from nullah.core.ask import Ask
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints import corner
 from nullah.core.joints.dovetail_ways import COPING_OR_CHOPPING, ORDER_TAILS_FIRST, SET_OUT, SETTING_OUT, SLOPES, WASTE
-from nullah.core.joints.family import Joins, Look, NoJoint, School, marked_faces, over_an_edge
+from nullah.core.joints.family import Joins, Look, NoJoint, School, over_an_edge
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.measure import at_least, marked
 

@@ -18,13 +18,13 @@ from nullah.core.joints.family import (
     axis_of,
     block_cut,
     depth_of_the_set,
-    marked_faces,
     over_an_edge,
     own_point,
     with_span,
 )
 from nullah.core.joints.grooves import check_depth, depth_in, iron_check, stop_checks
 from nullah.core.joints.held import FIXED, PANEL_FIXED, PANELS, glued_across, held_steps, panel_in_a_frame
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.panel import PANEL, panel_edge, panel_told
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.measure import at_least, marked

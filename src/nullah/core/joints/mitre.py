@@ -6,18 +6,8 @@ import math
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import (
-    OPPOSITE,
-    Joins,
-    Look,
-    Meeting,
-    NoJoint,
-    School,
-    axis_of,
-    marked_faces,
-    on_side,
-    side_of,
-)
+from nullah.core.joints.family import OPPOSITE, Joins, Look, Meeting, NoJoint, School, axis_of, on_side, side_of
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Setting, counted
 from nullah.core.joints.tenon import along_of, way_of
 from nullah.core.measure import at_least, marked

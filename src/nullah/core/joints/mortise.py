@@ -10,7 +10,8 @@ from collections.abc import Callable
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import Block, Joins, Look, NoJoint, School, axis_of, marked_faces
+from nullah.core.joints.family import Block, Joins, Look, NoJoint, School, axis_of
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.joints.tenon import (
     THINNEST,

@@ -15,10 +15,10 @@ from nullah.core.joints.family import (
     axis_of,
     block_cut,
     depth_of_the_set,
-    marked_faces,
     over_an_edge,
     with_span,
 )
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.joints.screws import FROM_END, PILOT, in_a_row
 from nullah.core.measure import at_least, marked

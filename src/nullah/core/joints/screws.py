@@ -7,18 +7,8 @@ from collections.abc import Sequence
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import (
-    OPPOSITE,
-    Joins,
-    Look,
-    NoJoint,
-    School,
-    axis_of,
-    marked_faces,
-    own_axis,
-    own_point,
-    side_of,
-)
+from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, axis_of, own_axis, own_point, side_of
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed

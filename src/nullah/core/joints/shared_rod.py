@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, bit_check, marked_faces, own_point, side_of
+from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, bit_check, own_point, side_of
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.joints.screws import hole
 from nullah.core.measure import at_least, marked

@@ -15,13 +15,13 @@ from nullah.core.joints.family import (
     axis_of,
     block_cut,
     depth_of_the_set,
-    marked_faces,
     own_axis,
     side_of,
     with_span,
 )
 from nullah.core.joints.grooves import check_depth, depth_in
 from nullah.core.joints.housing import FROM_SHOW_EDGE, STOPS, into_end_grain, short_of, stopped_short, taken_off
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.joints.tenon import way_of
 from nullah.core.measure import at_least, marked

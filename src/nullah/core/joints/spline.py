@@ -5,17 +5,8 @@ from __future__ import annotations
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
 from nullah.core.joints.edge import edges_meet
-from nullah.core.joints.family import (
-    OPPOSITE,
-    Joins,
-    Look,
-    NoJoint,
-    School,
-    axis_of,
-    block_cut,
-    marked_faces,
-    with_span,
-)
+from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, axis_of, block_cut, with_span
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Setting
 from nullah.core.joints.screws import row_axis, shared
 from nullah.core.measure import at_least, marked

@@ -7,7 +7,8 @@ import math
 from nullah.core.ask import Ask
 from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, marked_faces, own_axis, own_point, side_of
+from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, own_axis, own_point, side_of
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Setting, counted
 from nullah.core.joints.screws import PILOT, shared
 from nullah.core.joints.tenon import across_of, along_of, way_of

@@ -17,12 +17,12 @@ from nullah.core.joints.family import (
     School,
     axis_of,
     block_cut,
-    marked_faces,
     on_side,
     own_axis,
     side_of,
     with_span,
 )
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.joints.tenon import THINNEST, across_of, along_of, shoulders
 from nullah.core.measure import at_least, marked

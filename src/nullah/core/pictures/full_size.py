@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from nullah.core.drawing import Area, Drawing, Line, Point, Primitive, Text, rectangle
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import shown, side_words
+from nullah.core.joints.marked_faces import shown, side_words
 from nullah.core.joints.plan import JointPlan
 from nullah.core.plan import Plan
 from nullah.core.shapes.cut import Cut

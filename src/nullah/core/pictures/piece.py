@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text
 from nullah.core.frozen import replace
+from nullah.core.joints.families import FAMILIES
+from nullah.core.joints.housing import Housing
 from nullah.core.pictures.bodies import Body
 from nullah.core.pictures.in_hand import Kept, box_round, shown, too_many
 from nullah.core.pictures.patches import Shown, drawn
@@ -63,9 +65,9 @@ def three_views(plan: Plan, plain: bool = True) -> Drawing:
 
 
 def _in_housings(plan: Plan, made: Made) -> frozenset[str]:
-    """Parts that share a groove, a dado or a rabbet: where they run is dashed though they are hidden."""
+    """Parts of which one is let into the other: where they run is dashed though they are hidden."""
     joints = plan.joints.of_piece[made.id]
-    return frozenset(p for j in joints if j.family in ("groove", "dado", "rabbet", "sliding_lid") for p in j.parts)
+    return frozenset(p for j in joints if isinstance(FAMILIES[j.family], Housing) for p in j.parts)
 
 
 def _lids(bodies: tuple[Body, ...], low: Point3, high: Point3) -> tuple[str, ...]:

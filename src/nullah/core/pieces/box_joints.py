@@ -11,7 +11,7 @@ from nullah.core.document_pieces import Piece, prefix
 from nullah.core.frozen import replace
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.dovetail_template import Groovings, template
-from nullah.core.joints.dovetail_ways import COPING_OR_CHOPPING, SETTING_OUT, SLOPES, TAILS_OR_PINS, Ways
+from nullah.core.joints.dovetail_ways import COPING_OR_CHOPPING, SETTING_OUT, SLOPES, TAILS_OR_PINS, WASTE, Ways
 from nullah.core.joints.family import School
 from nullah.core.joints.plan import JointPlan, Template, counted, places_of
 from nullah.core.measure import marked
@@ -23,6 +23,19 @@ from nullah.core.wood.species import species
 ASKED = {"tails": "tails", "pin": "pin", "half pin": "half_pin", "slope": "slope"}
 PROUD = {"proud": 0.3, "flush": 0.0, "under": -0.3}
 
+
+BASELINES_OF_A_BOX = School(
+    "baselines",
+    "Are the baselines gauged over, on, or under the mate's thickness?",
+    "every size downstream stays what it says",
+    "Most plane proud ends flush; some plane the sides down.",
+)
+FIRST_OF_A_BOX = replace(
+    TAILS_OR_PINS,
+    question="Tails first, or pins first?",
+    why="the most repeatable for few boards",
+    differ="Both schools make sound boxes; keep to the one your hands know.",
+)
 
 AsCut = Mapping[str, Mapping[str, float]]  # what joints that are cut were cut to, by joint and figure
 
@@ -215,13 +228,7 @@ def proud_call(piece: Piece, box: Box, choices: tuple[Choice, ...]) -> Call:
         Option(name, label, (f"gauge {marked(t + PROUD[name])} for {marked(t)} stock", what))
         for name, label, what in ways
     )
-    school = School(
-        "baselines",
-        "Are the baselines gauged over, on, or under the mate's thickness?",
-        "every size downstream stays what it says",
-        "Most plane proud ends flush; some plane the sides down.",
-    )
-    return _asked(piece, "baseline", school, options, "flush", choices)
+    return _asked(piece, "baseline", BASELINES_OF_A_BOX, options, "flush", choices)
 
 
 def ways_calls(piece: Piece, box: Box, choices: tuple[Choice, ...]) -> tuple[Ways, tuple[Call, ...]]:
@@ -249,15 +256,10 @@ def ways_calls(piece: Piece, box: Box, choices: tuple[Choice, ...]) -> tuple[Way
         Option("rule", "with a rule", (f"pins read off, {marked(lay.step)} middle to middle",)),
         Option("eye", "by eye", (kept,) if covers else ("nothing is set but the half pins",)),
     )
-    waste = (
-        Option("coping saw", "coping saw, then chisel", ("most of the waste drops out; a thin strip is pared",)),
-        Option("chisel", "chisel alone", ("the baseline is never sawn into", "all of it is chopped, from both faces")),
-    )
-    pins = replace(TAILS_OR_PINS, why="the most repeatable for few boards", question="Tails first, or pins first?")
-    pins = replace(pins, differ="Both schools make sound boxes; keep to the one your hands know.")
-    found = [_asked(piece, "school", pins, first, "tails", choices, "school")]
+    found = [_asked(piece, "school", FIRST_OF_A_BOX, first, "tails", choices, "school")]
     if lay.tails > 1:
         found.append(_asked(piece, "set out", SETTING_OUT, set_out, "dividers", choices))
+    waste = tuple(Option(way, way, COPING_OR_CHOPPING.comes_to(way)) for way in WASTE.options)
     found.append(_asked(piece, "waste", COPING_OR_CHOPPING, waste, "coping saw", choices))
     if not piece.slope or any(c.call == f"{prefix(piece.id)}slope" for c in choices):  # else its maker has typed one
         found.append(_slope_call(piece, covers, choices))
@@ -272,7 +274,7 @@ def _slope_call(piece: Piece, covers: bool, choices: tuple[Choice, ...]) -> Call
         Option(
             way,
             SLOPES.spoken.format(way),
-            (*((SLOPES.told(way),) if SLOPES.told else ()), *moves),
+            (*SLOPES.comes_to(way), *moves),
             changed(piece, {"slope": float(way)}),
         )
         for way in SLOPES.ways

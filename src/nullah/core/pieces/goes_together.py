@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from typing import NamedTuple
 
+from nullah.core.design import JointDesign
 from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import axis_of
@@ -13,14 +15,23 @@ from nullah.core.measure import marked
 from nullah.core.pieces.act import Act
 from nullah.core.pieces.worked import Worked
 
+
+class Fastening(NamedTuple):
+    """How joints go home without glue: the kind of step, its words about the ``pairs`` or ``what`` goes in, and in which turn it comes:
+    what draws others up before them, what comes apart in use after."""
+
+    kind: str
+    words: str
+    turn: int
+
+
 FASTENED = {
-    "pegged": ("peg", "Join {0}, and drive the pegs until the shoulders close"),
-    "screwed": ("screw", "Screw {0}"),
-    "nailed": ("nail", "Nail {0}"),
-    "wedged": ("wedge", "Join {0}, and drive the wedges in turn until the shoulders close"),
-    "slid": ("slide", "Slide the {1} in, dry"),
-}  # what is done without glue; what draws others up comes before them, and what comes apart in use after
-TURN = {"pegged": 0, "wedged": 2, "slid": 3}
+    "pegged": Fastening("peg", "Join {pairs}, and drive the pegs until the shoulders close", 0),
+    "screwed": Fastening("screw", "Screw {pairs}", 1),
+    "nailed": Fastening("nail", "Nail {pairs}", 1),
+    "wedged": Fastening("wedge", "Join {pairs}, and drive the wedges in turn until the shoulders close", 2),
+    "slid": Fastening("slide", "Slide the {what} in, dry", 3),
+}
 TENON_CHEEKS = 4  # faces that take glue at a tenon and its mortise
 
 
@@ -57,11 +68,7 @@ def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
         family = FAMILIES[joint.family]
         names = (label[joint.first], label.get(joint.second, ""))
         frame = frame_of[joint.first]
-        home = str(joint.asked.get("fixed", family.home)).partition(" ")[0]  # however much of it is glued
-        if joint.asked.get("held") == "screws":
-            home = "screwed"
-        if joint.asked.get("hold") == "drawbored" and laid[joint.id].figures.get("pegs"):
-            home = "pegged"
+        home = _home(joint, laid[joint.id])
         if home == "glued":
             glued.setdefault((frame, axis_of(joint.way)[0]), []).append((*names, laid[joint.id]))
         elif home == "dry":
@@ -86,10 +93,19 @@ def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
         for frame, axis in order
     ]
     left = tuple(dict.fromkeys(name for frame in dry if frame not in last for name in dry[frame]))
-    in_turn = sorted(fastened.items(), key=lambda item: TURN.get(item[0][0], 1))
+    in_turn = sorted(fastened.items(), key=lambda item: FASTENED[item[0][0]].turn)
     for n, ((home, _), pairs) in enumerate(in_turn):  # what lies dry where nothing is glued goes in before the first
         found.append(Stage(home, tuple(pairs), len(pairs), 0, dry=left if n == 0 else ()))
     return tuple(found)
+
+
+def _home(joint: JointDesign, laid: JointPlan) -> str:
+    """How a joint goes home, by what is asked of it, else as its family does."""
+    if joint.asked.get("held") == "screws":
+        return "screwed"
+    if joint.asked.get("hold") == "drawbored" and laid.figures.get("pegs"):
+        return "pegged"
+    return str(joint.asked.get("fixed", FAMILIES[joint.family].home)).partition(" ")[0]  # however much of it is glued
 
 
 def _cheeks(joint: JointPlan) -> int:
@@ -126,14 +142,10 @@ def acts(goes: tuple[Stage, ...], squared: bool, glue: str) -> tuple[Act, ...]:
         found.append(Act("dry", f"Let it set in the clamps as the label of the {glue} says."))
     for stage in goes:
         if stage.home in FASTENED:
-            kind, words = FASTENED[stage.home]
+            how = FASTENED[stage.home]
             with_dry = f", with {_listed(stage.dry)} in before it is closed" if stage.dry else ""
-            found.append(
-                Act(
-                    kind,
-                    f"{words.format(_pairs(stage.pairs), _listed(tuple(dict.fromkeys(a for a, _ in stage.pairs))))}{with_dry}.",
-                )
-            )
+            what = _listed(tuple(dict.fromkeys(a for a, _ in stage.pairs)))
+            found.append(Act(how.kind, f"{how.words.format(pairs=_pairs(stage.pairs), what=what)}{with_dry}."))
     return tuple(found)
 
 

@@ -12,8 +12,9 @@ from nullah.core.document_pieces import Designed
 from nullah.core.drawing import area
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import Grows, NoJoint, Shop, axis_of, marked_faces, still
+from nullah.core.joints.family import Grows, NoJoint, Shop, axis_of, still
 from nullah.core.joints.holes import with_neighbours
+from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, moved, places_of
 from nullah.core.measure import SAME
 from nullah.core.pieces.by_hand import apply

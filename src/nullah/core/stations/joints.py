@@ -84,7 +84,7 @@ def _schools(made: Made, worked: Worked, laid: tuple[JointPlan, ...], choices: t
             Option(
                 way,
                 school.spoken.format(way),
-                (*((school.told(way),) if school.told else ()), *where),
+                (*school.comes_to(way), *where),
                 put(made.id, tuple((j.id, name, ask.read(way)) for j in joints)),
             )
             for way in school.ways or ask.options
