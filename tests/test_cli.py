@@ -167,7 +167,7 @@ def test_an_endless_or_special_file_is_refused_at_once(capsys, tmp_path):
         ):
             code, out, err = run(capsys, *words)
             assert (code, out, err.count("\n")) == (2, "", 1)
-            assert "not a plain file" in err
+            assert ("there already" if words[0] == "demo-project" else "not a plain file") in err
     assert [p.name for p in tmp_path.iterdir()] == ["pipe"]
 
 

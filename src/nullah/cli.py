@@ -151,6 +151,7 @@ def _do(command: str, given: argparse.Namespace) -> int:
     from nullah.core.plan import plan
     from nullah.formats import plan_json, project_file
     from nullah.formats.trouble import spoken
+    from nullah.formats.writing import must_be_new
 
     if command == "plan":
         sys.stdout.write(plan_json.text(plan(project_file.load(given.project))))
@@ -162,6 +163,7 @@ def _do(command: str, given: argparse.Namespace) -> int:
         ):
             print(spoken(str(path)))
     elif command == "demo-project":
+        must_be_new(given.target)
         project_file.save(demo.project(), given.target)
         print(spoken(str(given.target)))
     else:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import os
 from collections.abc import Sequence
 from pathlib import Path
 
@@ -11,7 +10,7 @@ from nullah.core.pieces.kind import BadAnswer
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.plan import plan
 from nullah.formats import project_file
-from nullah.formats.trouble import FileTrouble, spoken
+from nullah.formats.writing import must_be_new
 
 HOW = "Write nullah new KIND key=value ... --out FILE"
 
@@ -32,8 +31,7 @@ def new(words: Sequence[str]) -> Path:
     made = plan(project)
     if problem := made.piece.problem or made.joints.problem:
         raise BadAnswer(problem)
-    if os.path.lexists(target):
-        raise FileTrouble(f"{spoken(target)} is there already; give another name. Nothing was changed.")
+    must_be_new(target)
     project_file.save(project, target)
     return target
 

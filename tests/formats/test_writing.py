@@ -84,12 +84,12 @@ def test_what_a_killed_writer_left_goes_and_what_another_is_writing_stays(tmp_pa
         )
         assert process.stdout.readline() == b"half\n"
         pair.append(process)
-    assert len(list(tmp_path.glob(".*.part"))) == 2
+    assert len(list(tmp_path.glob(".*.nullah-part"))) == 2
     pair[0].kill()
     pair[0].wait()
     time.sleep(0.05)
     write_whole(tmp_path / "box.nullah", b"y")
-    assert len(list(tmp_path.glob(".*.part"))) == 1  # that of the one that still writes
+    assert len(list(tmp_path.glob(".*.nullah-part"))) == 1  # that of the one that still writes
     pair[1].kill()
     pair[1].wait()
     write_whole(tmp_path / "box.nullah", b"y")

@@ -20,7 +20,7 @@ from nullah.core.document_boards import Pixel
 from nullah.core.document_boards import Reference as Reference
 from nullah.core.document_boards import Room as Room
 from nullah.core.document_pieces import AnyPiece, Designed, Piece, PieceId
-from nullah.core.value import Length, Name, Position, Prose, Value, Word
+from nullah.core.value import PLAIN, Length, Name, Position, Prose, Value, Word
 
 SCHEMA_VERSION = 7
 LOG_LINES = 100_000  # lines of the bench book; past that, or past the letters below, the earliest make way
@@ -195,8 +195,8 @@ class LogEntry(Value):
 
     kind: Literal["measured", "call", "cut", "time", "note", "change"]
     text: Prose
-    when: Annotated[str, Field(max_length=40)] = ""
-    step: Annotated[str, Field(max_length=400)] = ""
+    when: Annotated[str, Field(max_length=40), PLAIN] = ""
+    step: Annotated[str, Field(max_length=400), PLAIN] = ""
     minutes: Annotated[float, Field(ge=0, le=100_000)] = 0.0
 
 
@@ -204,7 +204,7 @@ class Timer(Value):
     """A step that is being timed: since when (ISO 8601 with its offset). It runs on while the program is closed."""
 
     step: Name
-    started: Annotated[str, Field(min_length=1, max_length=40)]
+    started: Annotated[str, Field(min_length=1, max_length=40), PLAIN]
 
 
 # ---- accepted layout
@@ -222,7 +222,7 @@ class Node(Value):
     length: Annotated[float, Field(ge=0, le=20_000)]
     width: Annotated[float, Field(ge=0, le=20_000)]
     use: Literal["part", "offcut", "waste", "cut"]
-    part: Annotated[str, Field(max_length=120)] = ""
+    part: Annotated[str, Field(max_length=120), PLAIN] = ""
     axis: Literal["", "across", "along"] = ""
     at: Position = 0.0
     kerf: Annotated[float, Field(ge=0, le=20)] = 0.0
@@ -250,7 +250,7 @@ class AcceptedLayout(Value):
     name: Word
     boards: Annotated[tuple[BoardLayout, ...], Field(max_length=200)]
     unplaced: tuple[Word, ...] = ()
-    fingerprint: Annotated[str, Field(max_length=80)]
+    fingerprint: Annotated[str, Field(max_length=80), PLAIN]
 
 
 # ---- pictures

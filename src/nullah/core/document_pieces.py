@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Discriminator, Field, Tag, model_validator
 
-from nullah.core.value import Length, Signed, Value, Word
+from nullah.core.value import Length, Signed, Text, Value, Word
 
 
 class Contents(Value):
@@ -26,7 +26,7 @@ WHOLE, OPENING = (
     "box",
     "opening",
 )  # what is measured of a piece and is no part: its diagonals, and what is clear inside it
-Answers = dict[Word, bool | int | float | str]
+Answers = dict[Word, bool | int | float | Text]
 
 
 class Piece(Value):
@@ -104,6 +104,19 @@ class AddPart(Value):
         if axis[self.face] == axis[self.upper]:
             raise ValueError(f"the face and the upper edge of {self.label} look the same way or opposite ones")
         return self
+
+
+_ANY = AddPart(id="part", label="part", length=1, width=1, thickness=1)
+
+
+def put_of_part(what: str, value: bool | float | str) -> float | str:
+    """What is put of a part, held to what an added part's own may be: a size in mm, ``label``, ``species`` or ``role``.
+
+    Raises:
+        ValidationError: it may not stand there.
+    """
+    given = str(value) if isinstance(value, bool) else value  # yes and no are no sizes
+    return getattr(_ANY.model_copy(update={what: given}), what)  # type: ignore[no-any-return]  # it was validated
 
 
 class AddJoint(Value):

@@ -10,10 +10,11 @@ from pydantic import ValidationError
 
 from nullah.core.ask import Ask, BadAnswer
 from nullah.core.document import Project
-from nullah.core.document_pieces import AddFrame, AddJoint, AddPart, Designed, Piece, prefix
+from nullah.core.document_pieces import AddFrame, AddJoint, AddPart, Designed, Piece, prefix, put_of_part
 from nullah.core.edit import BadEdit, held, made, mark_joint, set_piece
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import unqualified
+from nullah.core.pieces.by_hand import TOLD
 from nullah.core.pieces.free import FREE
 from nullah.core.pieces.kind import Kind
 from nullah.core.pieces.kinds import KINDS
@@ -24,6 +25,7 @@ from nullah.core.plan import Plan
 from nullah.core.plan import plan as work_out
 from nullah.core.refusals import sentence
 from nullah.core.stations.piece_changes import changed_piece, dropped, put
+from nullah.core.wood.species import UnknownSpecies, species
 
 FIRST = "practice_joint"  # what a new project opens on
 
@@ -272,6 +274,15 @@ def put_figure(project: Project, name: str, what: str, value: float | str | bool
     """
     if what in DIMENSIONS and not (isinstance(value, int | float) and 0 < value <= 20_000):
         raise BadEdit(f"A {what} is more than zero.")
+    if what in (*DIMENSIONS, *TOLD):
+        try:
+            put_of_part(what, value)
+            if what == "species":
+                species(str(value))
+        except ValidationError as error:
+            raise BadEdit(sentence(error)) from None
+        except UnknownSpecies as error:
+            raise BadEdit(str(error)) from None
     return _with_figure(project, name, what, value)
 
 

@@ -26,7 +26,7 @@ def text(drawing: Drawing, told: Callable[[str], str], name: str = "") -> str:
     document.units = MM
     document.header["$MEASUREMENT"] = 1  # metric
     if name:
-        document.header.custom_vars.append("Title", name)
+        document.header.custom_vars.append("Title", _literal(name))
     for layer, colour in LAYERS.items():
         document.layers.add(layer, color=colour)
     space = document.modelspace()
@@ -42,8 +42,13 @@ def text(drawing: Drawing, told: Callable[[str], str], name: str = "") -> str:
             layer = "mark" if item.dash or item.ink == "faint" or item.tag == "mark" else "cut"
             space.add_lwpolyline(item.points, dxfattribs={"layer": layer})
         elif isinstance(item, Text):
-            words = space.add_text(told(item.text), height=item.size * LETTER, dxfattribs={"layer": "text"})
+            words = space.add_text(_literal(told(item.text)), height=item.size * LETTER, dxfattribs={"layer": "text"})
             words.set_placement(item.at, align=TextEntityAlignment[_ALIGN.get(item.align, "BOTTOM_CENTER")])
     out = io.StringIO()
     document.write(out)
     return out.getvalue()
+
+
+def _literal(words: str) -> str:
+    """Words as they are read: ``%%`` begins a special character in a DXF text, and ``^`` a control character."""
+    return words.replace("%%", "% %").replace("^", "^ ")

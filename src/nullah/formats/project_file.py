@@ -107,8 +107,9 @@ def load(path: Path) -> Project:
     return loads(text, path.name)
 
 
-def save(project: Project, path: Path, keep_previous: bool = True) -> None:
-    """Write the project, whole or not at all; the file as it was stays beside it, with ``~`` after its name.
+def save(project: Project, path: Path, keep_previous: bool = True, private: bool = False) -> None:
+    """Write the project, whole or not at all; the file as it was stays beside it, with ``~`` after its name. ``private``: nobody but
+    its owner may read it.
 
     Raises:
         FileTrouble: the disk is full, the folder may not be written, the project is larger than what is read again; the old
@@ -120,4 +121,4 @@ def save(project: Project, path: Path, keep_previous: bool = True) -> None:
             f"Could not save {path.name}: the project comes to {len(data) // 2**20} MiB, and {LARGEST // 2**20} can be read "
             "again. Take boards or lines of the bench book away first. Nothing was changed."
         )
-    write_whole(path, data, keep_previous)
+    write_whole(path, data, keep_previous, private)

@@ -19,6 +19,7 @@ from nullah.core.document import DEFECT_KINDS, Defect
 from nullah.core.frozen import frozen, replace
 from nullah.core.layout.model import Blank, Stock
 from nullah.core.measure import BadLength, parse_length
+from nullah.core.plain_text import one_line
 from nullah.formats.trouble import FileTrouble
 from nullah.formats.writing import read_bounded
 
@@ -68,7 +69,7 @@ class Row:
 
     def word(self, name: str) -> str:
         """A cell that must hold something."""
-        text = self.cells.get(name, "").strip()
+        text = one_line(self.cells.get(name, "")).strip()
         if not text:
             raise self.refuse(f"{name} is empty.")
         if len(text) > 80:

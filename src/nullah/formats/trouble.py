@@ -5,6 +5,8 @@ from __future__ import annotations
 import errno
 from pathlib import Path
 
+from nullah.core.plain_text import one_line
+
 
 class FileTrouble(Exception):
     """A file that cannot be read or written as asked; the message is one clear sentence with where and why, on one line
@@ -17,7 +19,7 @@ class FileTrouble(Exception):
 def spoken(words: str | Path) -> str:
     """Words that have a file's name in them, or the name of a file, as text on one line: what is no UTF-8 in it becomes ``?``."""
     text = words.name if isinstance(words, Path) else words
-    return " ".join(text.encode("utf-8", "replace").decode().splitlines())
+    return one_line(text.encode("utf-8", "replace").decode(), marks=True)
 
 
 def why(error: OSError, path: Path, doing: str) -> FileTrouble:

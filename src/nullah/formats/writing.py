@@ -1,7 +1,8 @@
 """Files in and out: reading is bounded and of plain files alone, writing is whole or not at all.
 
 A write goes to a temporary file beside the target, held by a lock while it is written, is synced and renamed over it. What a
-killed program left half-written is known by nobody holding its lock, and is swept away by the next write to that folder.
+killed program left half-written is known by its name, which no other program gives, and by nobody holding its lock; the next write to
+that folder sweeps it away.
 """
 
 from __future__ import annotations
@@ -10,14 +11,17 @@ import contextlib
 import errno
 import fcntl
 import os
+import re
+import secrets
 import stat
 import time
 from collections.abc import Mapping
 from pathlib import Path
 
-from nullah.formats.trouble import FileTrouble, why
+from nullah.formats.trouble import FileTrouble, spoken, why
 
-PART = ".part"  # the end of a temporary file's name
+PART = ".nullah-part"  # the end of a temporary file's name
+_OURS = re.compile(r"\..+\.[0-9a-f]{16}" + re.escape(PART), re.S)  # no other program names its files so
 STEM = 24  # letters of the target's name that a temporary file's bears: at four bytes each there is room for the rest
 
 
@@ -55,17 +59,28 @@ def same_file(one: Path, other: Path) -> bool:
     return os.path.realpath(one) == os.path.realpath(other)
 
 
-def write_whole(path: Path, data: bytes, keep_previous: bool = False) -> None:
+def must_be_new(path: Path) -> None:
+    """Nothing where there is no file, folder or link of that name.
+
+    Raises:
+        FileTrouble: there is one.
+    """
+    if os.path.lexists(path):
+        raise FileTrouble(f"{spoken(path)} is there already; give another name. Nothing was changed.")
+
+
+def write_whole(path: Path, data: bytes, keep_previous: bool = False, private: bool = False) -> None:
     """Write bytes to a temporary file beside ``path``, sync, and rename over it; a link is followed to what it points at.
+    ``private``: nobody but its owner may read it.
 
     Raises:
         FileTrouble: the disk is full, the folder or the file may not be written, the target is a device or a pipe; all is as
             it was.
     """
-    write_all({path: data}, keep_previous)
+    write_all({path: data}, keep_previous, private)
 
 
-def write_all(files: Mapping[Path, bytes], keep_previous: bool = False) -> None:
+def write_all(files: Mapping[Path, bytes], keep_previous: bool = False, private: bool = False) -> None:
     """As ``write_whole``, several files: all are written beside their targets before the first takes its place.
 
     Raises:
@@ -77,7 +92,7 @@ def write_all(files: Mapping[Path, bytes], keep_previous: bool = False) -> None:
         try:
             for path, data in files.items():
                 target = _target(path)
-                ready.append((path, target, held.enter_context(_temporary(path, target, data))))
+                ready.append((path, target, held.enter_context(_temporary(path, target, data, private))))
             for path, target, temporary in ready:
                 with _told(path):
                     if keep_previous and target.exists():
@@ -127,12 +142,11 @@ def _target(path: Path) -> Path:
 
 
 @contextlib.contextmanager
-def _temporary(path: Path, target: Path, data: bytes):  # type: ignore[no-untyped-def]  # a context manager
+def _temporary(path: Path, target: Path, data: bytes, private: bool):  # type: ignore[no-untyped-def]  # a context manager
     """A temporary file beside the target with the data synced into it and its lock held."""
-    import tempfile  # which reads a good deal of the standard library: a window opens without it
-
+    name = str(target.with_name(f".{target.name[:STEM]}.{secrets.token_hex(8)}{PART}"))
     with _told(path):
-        handle, name = tempfile.mkstemp(prefix=f".{target.name[:STEM]}.", suffix=PART, dir=target.parent)
+        handle = os.open(name, os.O_RDWR | os.O_CREAT | os.O_EXCL | os.O_CLOEXEC | os.O_NOFOLLOW, 0o600)
     with contextlib.ExitStack() as undone:
         undone.callback(os.close, handle)
         unused = undone.enter_context(contextlib.ExitStack())
@@ -142,7 +156,7 @@ def _temporary(path: Path, target: Path, data: bytes):  # type: ignore[no-untype
             left = memoryview(data)
             while left:
                 left = left[os.write(handle, left) :]
-            os.fchmod(handle, _mode(target))
+            os.fchmod(handle, 0o600 if private else _mode(target))
             os.fsync(handle)
         yield name
         unused.pop_all()  # it has its place
@@ -165,7 +179,7 @@ def _mode(target: Path) -> int:
 def _keep_previous(target: Path) -> None:
     """The file as it is, kept with ``~`` after its name; the one kept before is there until this one is."""
     previous = target.with_name(target.name + "~")
-    aside = f"{previous}{os.getpid()}{PART}"
+    aside = str(target.with_name(f".{target.name[:STEM]}.{secrets.token_hex(8)}{PART}"))
     try:
         with contextlib.suppress(FileNotFoundError):
             os.unlink(aside)
@@ -183,7 +197,7 @@ def _sweep(folder: Path) -> None:
     """Remove half-written temporary files whose writers are gone: nobody holds their lock."""
     with contextlib.suppress(OSError):
         for old in folder.iterdir():
-            if old.name.startswith(".") and old.name.endswith(PART):
+            if _OURS.fullmatch(old.name):
                 _remove_if_left(old)
 
 
@@ -199,6 +213,7 @@ def _remove_if_left(old: Path) -> None:
 
 
 def _just_made(handle: int) -> bool:
-    """Whether a file is so young and empty that its writer may not have come to lock it yet."""
+    """Whether a file is so young that its writer may not be done with it though nobody holds its lock: empty still, or a second name
+    of the file that is kept."""
     info = os.fstat(handle)
-    return info.st_size == 0 and time.time() - info.st_mtime < 10
+    return (info.st_size == 0 or info.st_nlink > 1) and time.time() - info.st_ctime < 10

@@ -6,11 +6,12 @@ from collections import Counter
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPixmap
-from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
+from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from nullah.core.plan import STATIONS, TITLES, Plan
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
+from nullah.gui.tips import show_tip
 
 SWING = 11.0  # pixels the line winds up and down
 
@@ -126,7 +127,7 @@ class Course(QWidget):
         """Over a station: what changed there since it was looked at, and the calls that wait."""
         if event.type() == QEvent.Type.ToolTip:
             near = min(range(len(STATIONS)), key=lambda i: abs(self._at(i).x() - event.pos().x()))
-            QToolTip.showText(event.globalPos(), self.about(STATIONS[near]), self)
+            show_tip(event.globalPos(), self.about(STATIONS[near]), self)
             return True
         return super().event(event)
 

@@ -6,6 +6,7 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton
 
+from nullah.gui.tips import set_tip
 from nullah.gui.widgets import button, label
 
 
@@ -28,7 +29,7 @@ class Notice(QFrame):
     def say(self, words: str, *offers: tuple[str, Callable[[], object]], tip: str = "") -> None:
         """Show a sentence with its offers, the first the one most would take."""
         self.words.setText(words)
-        self.words.setToolTip(tip)
+        set_tip(self.words, tip)
         for old in self.buttons:
             self.offers.removeWidget(old)
             old.hide()

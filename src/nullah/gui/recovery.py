@@ -50,12 +50,18 @@ class Recovery:
         """Where unsaved work lies: beside its file, or in the folder while it has none; under this session's own name."""
         if self.folder is None:
             return None
-        if path is not None:
+        if path is not None and path.exists():
             return path.with_name(f".{_stem(path)}.{self.session}{RECOVERY}")
         return self.folder / f"unsaved-{self.session}{project_file.SUFFIX}{RECOVERY}"
 
+    def _away(self, path: Path | None) -> Path | None:
+        """Where unsaved work lies when nothing can be written beside its file: in the folder, under a name made of the file's."""
+        if self.folder is None or path is None:
+            return None
+        return self.folder / f"away-{_digest(path)}-{self.session}{project_file.SUFFIX}{RECOVERY}"
+
     def write(self, project: Project, path: Path | None) -> None:
-        """Keep unsaved work.
+        """Keep unsaved work, where nobody else reads it; in the folder where nothing can be written beside the project's file.
 
         Raises:
             FileTrouble: it cannot be written.
@@ -65,7 +71,13 @@ class Recovery:
             return
         self._make_folder()
         self._hold_lock()
-        project_file.save(project, target, keep_previous=False)
+        try:
+            project_file.save(project, target, keep_previous=False, private=True)
+        except FileTrouble:
+            away = self._away(path)
+            if away is None:
+                raise
+            project_file.save(project, away, keep_previous=False, private=True)
 
     def write_left(self, project: Project) -> Path | None:
         """Work that is left for another project, kept as a project of its own in the folder; where, None where nothing is kept.
@@ -79,7 +91,7 @@ class Recovery:
         moment = f"{datetime.now():%Y-%m-%dT%H%M%S}"
         names = (f"left-{moment}{again}" for again in ("", *(f"-{n}" for n in range(2, 10_000))))
         path = next(p for p in (self.folder / f"{name}{project_file.SUFFIX}" for name in names) if not p.exists())
-        project_file.save(project, path)
+        project_file.save(project, path, private=True)
         return path
 
     def _make_folder(self) -> None:
@@ -92,10 +104,10 @@ class Recovery:
 
     def remove(self, path: Path | None) -> None:
         """The work is saved: what was kept is no longer wanted."""
-        target = self.place(path)
-        if target is not None:
-            with contextlib.suppress(OSError):  # not there, or not ours to remove: either way nothing is lost
-                target.unlink()
+        for target in {self.place(path), self._away(path), self.place(None)}:
+            if target is not None:
+                with contextlib.suppress(OSError):  # not there, or not ours to remove: either way nothing is lost
+                    target.unlink()
 
     def close(self) -> None:
         """This session is at its end: its lock is let go."""
@@ -134,9 +146,14 @@ class Recovery:
         if self.folder is None:
             return []
         if path is not None:
-            folder, head = path.parent, rf"\.{re.escape(_stem(path))}(?:\.(?P<session>w[0-9a-f]{{12}}))?"
-        else:  # the second form is that of earlier versions, which named the process
-            folder, head = self.folder, r"unsaved-(?:(?P<session>w[0-9a-f]{12})|\d+-\d+)\.nullah"
+            beside = rf"\.{re.escape(_stem(path))}(?:\.(?P<session>w[0-9a-f]{{12}}))?"
+            away = rf"away-{_digest(path)}-(?P<session>w[0-9a-f]{{12}})\.nullah"
+            return [*self._left_in(path.parent, beside), *self._left_in(self.folder, away)]
+        # the second form is that of earlier versions, which named the process
+        return self._left_in(self.folder, r"unsaved-(?:(?P<session>w[0-9a-f]{12})|\d+-\d+)\.nullah")
+
+    def _left_in(self, folder: Path, head: str) -> list[Path]:
+        """Recovery files of a folder whose names begin so, of sessions that run no more."""
         pattern = re.compile(f"{head}(?P<left>{_LEFT}){re.escape(RECOVERY)}")
         try:
             named = [(f, m) for f in folder.iterdir() if (m := pattern.fullmatch(f.name))]
@@ -207,6 +224,11 @@ class Recovery:
     def changed_outside(self, path: Path | None) -> bool:
         """Whether the file is no longer what was last read or written here (gone counts as well)."""
         return path is not None and self._stamp is not None and _stamp(path) != self._stamp
+
+
+def _digest(path: Path) -> str:
+    """A file's whole name in few letters."""
+    return hashlib.sha256(os.fsencode(os.path.realpath(path))).hexdigest()[:16]
 
 
 def _stem(path: Path) -> str:

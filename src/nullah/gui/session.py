@@ -123,7 +123,8 @@ class Session(Figures, Looking):
 
     @property
     def unsaved(self) -> bool:
-        return self.history.now != self.saved
+        """Whether what is here is in no file: changed since it was saved, or its file is gone."""
+        return self.history.now != self.saved or (self.path is not None and not self.path.exists())
 
     def now(self) -> str:
         """The present moment for the log, local time."""
@@ -292,15 +293,18 @@ class Session(Figures, Looking):
     # ---- files
 
     def replace(self, project: Project, path: Path | None) -> None:
-        """Open another project in place of this one."""
+        """Open another project in place of this one. It is planned first: whatever goes wrong there leaves all as it was."""
+        cache = PlanCache()
+        fresh = plan(project, cache)
         self.planner.stop()
         self.report = None
         self.recovery.remove(self.path)
         self.history = history.History(project)
         self.saved, self.path, self.found, self._asked, self._tried = project, path, None, "", None
         self.recovery.look(path)
-        self.cache = PlanCache()
-        self.plan = self._firm = plan(project, self.cache)
+        self.cache = cache
+        self.plan = self._firm = fresh
+        self._stated = {}
         self.seen = {s: self.stated(s) for s in STATIONS}
         self.news, self.lit_part = (), ""
         self._ask_for_layouts()

@@ -24,6 +24,7 @@ from nullah.core.joints.plan import Setting, listed
 from nullah.core.plan import TITLES, settings_at
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
+from nullah.gui.tips import set_tip
 from nullah.gui.widgets import Rows, button, column, label
 
 WIDTH = 318
@@ -159,7 +160,7 @@ class CallCard(QFrame):
             differ = label(told(call.differ), "quiet", wrap=True)
             inside.addWidget(differ)
             self.extras.insert(0, differ)
-        self.setToolTip("\n".join(e.text() for e in reversed(self.extras)))
+        set_tip(self, "\n".join(e.text() for e in reversed(self.extras)))
 
 
 class Side(QFrame):

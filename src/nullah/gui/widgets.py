@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 )
 
 from nullah.core.glossary import explained
+from nullah.gui.tips import set_tip
 
 
 def label(text: str, name: str = "", wrap: bool = False) -> QLabel:
@@ -31,7 +32,7 @@ def label(text: str, name: str = "", wrap: bool = False) -> QLabel:
         made.setObjectName(name)
     made.setWordWrap(wrap)
     if text:
-        made.setToolTip(explained(text))
+        set_tip(made, explained(text))
     return made
 
 
@@ -55,7 +56,7 @@ class Lines(QLabel):
     def show_text(self, words: str) -> None:
         """Show other words."""
         self._whole = words
-        self.setToolTip(explained(words) or words)
+        set_tip(self, explained(words) or words)
         self._fit()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
@@ -88,7 +89,7 @@ def button(text: str, act: Callable[[], object], name: str = "", tip: str = "") 
     if name:
         made.setObjectName(name)
     if tip:
-        made.setToolTip(tip)
+        set_tip(made, tip)
     made.clicked.connect(lambda *_: act())
     return made
 

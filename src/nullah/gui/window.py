@@ -31,6 +31,7 @@ from nullah.gui.session import NO_LONGER_OPEN, Session
 from nullah.gui.side import Side
 from nullah.gui.strip import Strip
 from nullah.gui.theme import Theme
+from nullah.gui.tips import set_tip
 from nullah.gui.typing_guard import TypingGuard
 from nullah.gui.widgets import Field, button, label, row
 from nullah.gui.window_actions import all_actions
@@ -96,7 +97,7 @@ class Window(QMainWindow):
 
     def _file_row(self) -> QHBoxLayout:
         self.title = Field("project name", 150, self._rename, grows=True)
-        self.title.setToolTip("what the project is called; saved under another name it follows its file")
+        set_tip(self.title, "what the project is called; saved under another name it follows its file")
         self.state = label("", "quiet")
         a = self.actions
 
@@ -262,7 +263,7 @@ class Window(QMainWindow):
         self.title.setCursorPosition(0)
         file = spoken(s.path) if s.path else "no file yet"
         self.state.setText(f"{file}{', not saved' if s.unsaved else ''}")
-        self.state.setToolTip(str(s.path or ""))
+        set_tip(self.state, str(s.path or ""))
         self.setWindowTitle(f"{name}{' *' if s.unsaved else ''} \u2014 Nullah")
         self.undo_button.setEnabled(s.history.can_undo)
         self.redo_button.setEnabled(s.history.can_redo)

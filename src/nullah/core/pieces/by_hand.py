@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from pydantic import ValidationError
+
 from nullah.core.ask import BadAnswer
 from nullah.core.design import Along, Design, Frame, JointDesign, PartDesign, between, mm
-from nullah.core.document_pieces import AddFrame, AddJoint, AddPart, BetweenMarks, Drop, Edit, Put
+from nullah.core.document_pieces import AddFrame, AddJoint, AddPart, BetweenMarks, Drop, Edit, Put, put_of_part
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
 from nullah.core.pieces.look import DIMENSIONS, frame_axes
+from nullah.core.refusals import sentence
+from nullah.core.wood.species import UnknownSpecies, species
 
 TOLD = ("label", "species", "role")  # what may be put of a part beside its sizes
 
@@ -138,10 +142,18 @@ def _put(
     words = f"{edit.what} of {edit.owner} was written by hand"
     if part is None and joint is None:
         return [(edit.owner, f"The {words}; there is no such part or joint now.")]
-    if part is not None and edit.what in TOLD and isinstance(edit.value, str):
-        parts[part.id] = replace(part, **{edit.what: edit.value})
-    elif part is not None and edit.what in DIMENSIONS and not isinstance(edit.value, str | bool):
-        put[part.id, edit.what] = float(edit.value)
+    if part is not None and edit.what in (*TOLD, *DIMENSIONS):
+        try:
+            value = put_of_part(edit.what, edit.value)
+            if edit.what == "species":
+                species(str(value))
+        except (ValidationError, UnknownSpecies) as error:
+            why = str(error) if isinstance(error, UnknownSpecies) else sentence(error)
+            return [(edit.owner, f"The {words}, and does not serve: {why}")]
+        if isinstance(value, float):
+            put[part.id, edit.what] = value
+        else:
+            parts[part.id] = replace(part, **{edit.what: value})
     elif joint is not None and joint.family in FAMILIES and edit.what in {a.name for a in FAMILIES[joint.family].asks}:
         ask = next(a for a in FAMILIES[joint.family].asks if a.name == edit.what)
         try:

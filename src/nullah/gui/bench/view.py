@@ -11,6 +11,7 @@ from nullah.core.plan import TITLES
 from nullah.core.stations.step import Step
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
+from nullah.gui.tips import set_tip
 from nullah.gui.widgets import button, column, label, row
 
 LINES = 300  # of the record that are shown at once
@@ -145,7 +146,7 @@ class BenchBookView(QWidget):
             mark = "\u2713" if step.done else "\u25b6" if i == bench.now else "\u00b7"
             item = QListWidgetItem(f"{head}{mark}  {i + 1}  {step.title}   {step.minutes:.0f} min{took}{waiting}")
             item.setData(Qt.ItemDataRole.UserRole, step.id)
-            item.setToolTip(self.session.told(step.words))
+            set_tip(item, self.session.told(step.words))
             if i == bench.now:
                 item.setFont(font(14, True))
             if step.done:

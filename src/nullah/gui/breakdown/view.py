@@ -16,6 +16,7 @@ from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
+from nullah.gui.tips import set_tip
 from nullah.gui.widgets import Field, button, column, label, row
 
 ORDER, BESIDE, OVER = 316, 34, 10  # px: the order of sawing, what lies beside its words, and over and under them
@@ -90,7 +91,7 @@ class BreakdownView(QWidget):
         }
         fields: list[str | QWidget] = []
         for key, field in self.given.items():
-            field.setToolTip(GIVEN[key][2])
+            set_tip(field, GIVEN[key][2])
             fields += [GIVEN[key][0], field]
         foot = flow(*fields, spacing=4)
         lead = row(self.look, self.looked, self.turn_button, self.before, self.after, spacing=5)

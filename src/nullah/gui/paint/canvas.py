@@ -11,12 +11,13 @@ from itertools import pairwise
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF, QWheelEvent
-from PySide6.QtWidgets import QLineEdit, QToolTip, QWidget
+from PySide6.QtWidgets import QLineEdit, QWidget
 
 from nullah.core.drawing import Area, Drawing, Handle, Line
 from nullah.gui.paint.render import Renderer, Scale, fitted_with_words, scale_bar
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
+from nullah.gui.tips import show_tip
 
 NEAR = 7.0  # pixels
 TURN_BY_PIXEL, TURN_BY_KEY = 0.5, 15.0  # degrees
@@ -282,7 +283,7 @@ class Canvas(QWidget):
         if not over and self._movable(tag):
             shape = Qt.CursorShape.OpenHandCursor
         self.setCursor(shape)
-        QToolTip.showText(on_screen, "click to type" if over else self.renderer.told(hint), self)
+        show_tip(on_screen, "click to type" if over else self.renderer.told(hint), self)
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._pressed is None:

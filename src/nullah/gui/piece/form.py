@@ -15,6 +15,7 @@ from nullah.core.piece_edits import answer, set_answer
 from nullah.core.pieces.kind import Kind
 from nullah.gui.flow import flow
 from nullah.gui.session import Session
+from nullah.gui.tips import set_tip
 from nullah.gui.widgets import Field, emptied, pick, refill_pick
 
 WIDE = {"length": 66, "whole": 52, "number": 56, "text": 120}  # px
@@ -70,7 +71,7 @@ class Form(QWidget):
         if ask.type in ("choice", "yesno"):
             options = ["yes", "no"] if ask.type == "yesno" else list(ask.options)
             self.picks[ask.name] = choice = pick(spoken, options, lambda t: self._set(ask, lambda: ask.read(t), t))
-            choice.setToolTip(ask.words)
+            set_tip(choice, ask.words)
             choice.setAccessibleName(ask.words)
             return choice
         name = ask.name
@@ -80,7 +81,7 @@ class Form(QWidget):
             lambda t: self._set(ask, lambda: ask_read(self.session, ask, t), t),
             ask.type == "length",
         )
-        field.setToolTip(ask.words)
+        set_tip(field, ask.words)
         field.setAccessibleName(ask.words)
         return field
 

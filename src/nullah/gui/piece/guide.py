@@ -14,6 +14,7 @@ from nullah.gui.flow import flow
 from nullah.gui.paint.marked_photo import PICTURES, MarkedPhoto
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
+from nullah.gui.tips import set_tip
 from nullah.gui.widgets import Field, button, column, label, pick, refill_pick
 
 
@@ -30,7 +31,7 @@ class GuidePanel(QWidget):
         self.choose = button("A picture", self.open, "chip", "a photograph of what you would make, JPEG or PNG")
         self.away = button("Take the picture away", self._drop, "chip")
         self.known = Field("known length", 84, self._know, True)
-        self.known.setToolTip("what lies between the two marks, as it is known")
+        set_tip(self.known, "what lies between the two marks, as it is known")
         self.reading = label("", "heading")
         self.into = pick("answer that is read off", [], lambda _: None)
         self.take = button("Make it that", self._take, "chip", "write what is read into the answer")

@@ -11,6 +11,7 @@ from nullah.core.document import DEFECT_KINDS, Board, Defect
 from nullah.core.wood.species import NAMES
 from nullah.gui.flow import flow
 from nullah.gui.session import Session
+from nullah.gui.tips import set_tip
 from nullah.gui.widgets import Field, button, column, label, pick, refill_pick
 
 FACES = {"goes right through": "both", "shows on the face": "face", "shows on the back": "back"}
@@ -38,7 +39,7 @@ class BoardFields(QWidget):
             )
         }
         self.species = pick("board species", list(NAMES), lambda t: self.change(species=t))
-        self.species.setToolTip(
+        set_tip(self.species,
             'a wood of your own is said in a line: "wood plum 4.3/9.1 hard", with what it shrinks in percent'
         )
         self.stock = pick("board stock", list(STOCKS), lambda t: self.change(stock=STOCKS[t]))

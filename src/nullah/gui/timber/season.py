@@ -17,6 +17,7 @@ from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
+from nullah.gui.tips import set_tip
 from nullah.gui.widgets import Field, Lines, column, pick, row
 
 AS_TOLD = "as told"
@@ -54,7 +55,7 @@ class Season(QWidget):
         self.reads = Field("moisture read today", 52, self._read)
         self.reference = Field("reference reads today", 52, self._read_reference)
         self.told = Lines(2, "quiet")
-        self.reference.setToolTip("a piece of the same wood that has always lived in the room")
+        set_tip(self.reference, "a piece of the same wood that has always lived in the room")
         self.asked = flow("It reads", self.reads, "% today; reference piece", self.reference, "%", spacing=5)
         left, right = QWidget(), QWidget()
         column(left, self.living, self.year, margins=0, spacing=3).setStretch(1, 1)
@@ -124,7 +125,7 @@ class Season(QWidget):
         usual = next((n for n, y in USUAL.items() if y == project.room.months_as_told), AS_TOLD)
         self.usual.setCurrentText(usual)
         self.living_words = f"Wood settles there between {timber.dry:.1f} and {timber.wet:.1f} %."
-        self.year.setToolTip(self.living_words)
+        set_tip(self.year, self.living_words)
         self.parts.show_drawing(movement.picture(timber.movement, session.figure))
         told = readiness(board, project.references) if board is not None else None
         reference = reference_of(project.references, board.species) if board is not None else None
@@ -136,7 +137,7 @@ class Season(QWidget):
         self.reference.show_text(f"{reference:g}" if reference is not None else "")
         empty = "Type what the meter says, day after day: from five readings, or three beside a reference, the day it is ready is told."
         self.told.show_text(told.words if told is not None else empty)
-        self.told.setToolTip(self.told.whole)
+        set_tip(self.told, self.told.whole)
         self.drying.setVisible(board is not None and bool(board.moistures))
 
 

@@ -18,6 +18,7 @@ from nullah.gui.timber.fields import BoardFields, FaultFields
 from nullah.gui.timber.photo_panel import PhotoPanel, laid_under
 from nullah.gui.timber.rack import Rack
 from nullah.gui.timber.season import Season
+from nullah.gui.tips import set_tip
 from nullah.gui.widgets import button, column, height_of_whole_lines, label, pick, scroll_area
 
 PENS = ("sound knot", "loose knot", "check", "sapwood", "edge", "thickness")
@@ -349,7 +350,7 @@ class TimberView(QWidget):
         board = self.board()
         self.empty.setVisible(board is None)
         self.say.setPlaceholderText(self.session.told(f"or say: {board_said.SAMPLE}"))
-        self.say.setToolTip(self.session.told(board_said.HOW))
+        set_tip(self.say, self.session.told(board_said.HOW))
         self.rack.refresh(self.hand())
         if board is None and not self.photos.isHidden():
             self.photos.hide()

@@ -18,6 +18,7 @@ from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
+from nullah.gui.tips import set_tip
 from nullah.gui.trueup.reading_fields import ReadingFields
 from nullah.gui.trueup.rounds import RoundPlanner
 from nullah.gui.trueup.targets import Targets
@@ -42,7 +43,7 @@ class TrueupView(QWidget):
         self.planes_button.setCheckable(True)
         self.planes = Field("planes at hand", 640, self._say_planes)
         self.planes.hide()
-        self.planes.setToolTip(
+        set_tip(self.planes,
             "sole, iron from the toe, width, set, camber, in mm; one plane after the other with semicolons"
         )
         self.turn = button("Turn over", self.turn_over)
