@@ -220,7 +220,7 @@ def test_a_file_from_before_joints_were_held_has_its_sawn_joints_held(tmp_path):
 def test_done_marks_a_joint_and_undone_takes_the_mark_away():
     step = next(s for s in plan(PROJECT).bench.steps if s.joint.startswith("corner"))
     ready = edit.held(PROJECT, done=step.waits)
-    done = step_edits.step_done(ready, plan(ready), step.id)
+    done = step_edits.step_done(ready, plan(ready), step.id, sure=True)
     assert [m.joint for m in done.joints_cut] == [step.joint]
     assert step_edits.step_undone(done, plan(done), step.id).joints_cut == ()
 

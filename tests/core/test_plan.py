@@ -236,7 +236,7 @@ def test_steps_wait_for_what_comes_before(project):
         assert all(w in names[:i] for w in step.waits), step.id
     glue = next(s for s in p.bench.steps if s.title == "Glue")
     with pytest.raises(edit.BadEdit, match="waits for"):
-        step_edits.step_done(project, p, glue.id)
+        step_edits.step_done(project, p, glue.id, sure=True)
 
 
 def test_cautions_stand_at_the_steps_that_can_hurt(project):
@@ -280,7 +280,7 @@ def test_minutes_of_ones_own_replace_the_assumed(project):
     for _ in range(2):
         now = plan(done)
         step = now.bench.steps[now.bench.now]
-        done = step_edits.step_done(done, now, step.id, step.minutes * 2)
+        done = step_edits.step_done(done, now, step.id, step.minutes * 2, sure=True)
     assert plan(done).bench.rate == pytest.approx(2.0, rel=0.02)
     assert plan(done).bench.minutes_left > p.bench.minutes_left
 

@@ -57,7 +57,7 @@ def test_a_table_from_new_to_two_pieces_and_all_the_way_back(qtbot, tmp_path):
         assert part(hand, name).cut, hand.note()
     step = "joint tenon-back-bl"
     assert any(s.id == step for s in hand.plan.bench.steps)
-    hand.session.do(step_edits.step_done(hand.project, hand.plan, step, 0.0, ""), "cut")
+    hand.session.do(step_edits.step_done(hand.project, hand.plan, step, sure=True), "cut")
     assert [m.joint for m in hand.project.joints_cut] == ["tenon-back-bl"]
     # an answer changes: what is cut stays, and that is a conflict
     hand.go("piece")

@@ -202,7 +202,8 @@ def test_bench_view_needs_only_space_and_arrows(demo_hand):
     assert bench.isVisible()
     at, now = bench.at, demo_hand.plan.bench.now
     assert at == now
-    QTest.keyClick(bench, Qt.Key.Key_Space)
+    for _ in range(2):  # what is open of the board is asked first
+        QTest.keyClick(bench, Qt.Key.Key_Space)
     assert demo_hand.plan.bench.steps[at].done
     QTest.keyClick(bench, Qt.Key.Key_Right)
     assert bench.at == at + 2
@@ -220,6 +221,9 @@ def test_steps_done_are_logged_with_their_minutes(demo_hand):
     demo_hand.press("Start")
     demo_hand.bot.wait(5)
     QTest.mouseClick(demo_hand.window.strip.done_button, Qt.MouseButton.LeftButton)
+    assert demo_hand.project.done == ()
+    assert "Saw it off or keep it? Suggested: saw it off" in demo_hand.window.notice.words.text()
+    demo_hand.press("Take what is suggested")
     assert len(demo_hand.project.done) == 1
     assert demo_hand.project.log[-1].kind == "time"
     demo_hand.type_in("note", "Sharpen before, not after.")

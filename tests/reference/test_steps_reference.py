@@ -268,7 +268,7 @@ def test_done_on_a_saw_cut_cuts_and_back():
         step = next((s for s in now.bench.steps if s.saws == board and not s.done), None)
         if step is None:
             break
-        project = step_edits.step_done(project, now, step.id)
+        project = step_edits.step_done(project, now, step.id, sure=True)
         steps.append(project)
         free = plan(project).breakdown.freed
         assert not plan(project).breakdown.problems
@@ -300,7 +300,7 @@ def test_what_is_begun_is_laid_out_anew_only_where_it_is_not_cut():
     for _ in range(3):
         now = plan(project)
         step = next(s for s in now.bench.steps if s.saws == board and not s.done)
-        project = step_edits.step_done(project, now, step.id)
+        project = step_edits.step_done(project, now, step.id, sure=True)
     now = plan(project)
     made = now.breakdown.progress[board].made
     pieces = {(n.x, n.y, n.length, n.width) for n in now.breakdown.progress[board].pieces}

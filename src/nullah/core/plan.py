@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
@@ -31,6 +31,7 @@ from nullah.core.stations import (
     trueup,
 )
 from nullah.core.stations.made import PieceResult
+from nullah.core.stations.together import TogetherResult
 
 STATIONS = ("piece", "timber", "breakdown", "trueup", "joints", "together", "bench")
 TITLES = {
@@ -95,6 +96,7 @@ class Plan:
     together: together.TogetherResult | None
     bench: bench.BenchResult
     calls: tuple[Call, ...]
+    togethers: Mapping[str, TogetherResult] = field(default_factory=dict)  # of every piece, by its id
 
     def call(self, call_id: str) -> Call | None:
         """The call of that id, or None."""
@@ -236,6 +238,7 @@ def plan(
         done_together.get(p.hand),
         done_bench,
         tuple(calls),
+        done_together,
     )
 
 

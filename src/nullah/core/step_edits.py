@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
+from nullah.core.calls import Call
 from nullah.core.document import Board, Node, Project
 from nullah.core.edit import BadEdit, changed, held, logged, mark_cut, mark_joint, take, timed
 from nullah.core.layout.model import leaves
@@ -11,22 +12,87 @@ from nullah.core.layout.progress import Progress
 from nullah.core.plan import Plan
 from nullah.core.plan import plan as work_out
 from nullah.core.stations.breakdown import offcut_id, offcut_of, outline_of
+from nullah.core.stations.job import WOOD, has_wood
 from nullah.core.stations.step import Step
 
 
-def step_done(project: Project, plan: Plan, step_id: str, minutes: float = 0.0, when: str = "") -> Project:
+class NotMet(BadEdit):
+    """A step stands on what is not so, or not decided: ``doubts``, a sentence each, and the ``calls`` that are open."""
+
+    def __init__(self, step: Step, calls: tuple[Call, ...]) -> None:
+        self.step, self.doubts, self.calls = step, step.doubts, calls
+        asked = [f"{c.question} Suggested: {c.option(c.recommended).label}." for c in calls]
+        super().__init__(" ".join((*self.doubts, *asked)))
+
+
+def stands_on(plan: Plan, step: Step) -> tuple[Call, ...]:
+    """The open calls that a step stands on: of the board it saws and the parts on that, of the parts it trues or joins, of the piece it
+    puts together. Matters of taste wait for nothing, and a better layout is only offered."""
+    found = []
+    tree = next((b.root for b in plan.project.layout.boards if b.board == step.saws), None) if plan.project.layout else None
+    on_it = {n.part for n in leaves(tree)} if step.saws and tree is not None else set()
+    rough = plan.breakdown.rough
+    together = {c.id for c in plan.togethers[step.piece].calls} if step.piece in plan.togethers else set()
+    mine = set(step.parts)
+    for call in plan.calls:
+        theirs = set(call.parts)
+        alike = bool(theirs and mine) and (theirs <= mine or mine <= theirs)
+        if not call.waits or call.id == "layout":
+            continue
+        if step.saws:
+            stands = call.board == step.saws or any(set(rough.of(p)) & on_it for p in theirs if call.station == "breakdown")
+        elif step.joint:
+            stands = alike and call.station in ("piece", "joints")
+        elif step.station == "trueup":
+            stands = alike and call.station == "trueup" and not call.board
+        else:
+            stands = step.station == "together" and call.id in together
+        if stands:
+            found.append(call)
+    return tuple(found)
+
+
+def step_done(
+    project: Project, plan: Plan, step_id: str, minutes: float = 0.0, when: str = "", sure: bool = False
+) -> Project:
     """The project with a step done, its minutes logged, and what it cuts, saws or joins marked.
 
+    Args:
+        sure: done all the same where the step needs what is not so; of open calls that it stands on what is suggested is taken.
+
     Raises:
+        NotMet: the step needs what is not so, or stands on open calls.
         BadEdit: there is no such step, or what it waits for is not done.
     """
     step = _step(plan, step_id)
+    _nothing_before(project, plan, step)
+    calls = stands_on(plan, step)
+    if (calls or step.doubts) and not sure:
+        raise NotMet(step, calls)
+    if calls:
+        for call in calls:
+            project = take(project, call, call.recommended, when)
+        plan = work_out(project)
+        step = _step(plan, step_id)
+    if step.doubts:
+        project = logged(project, "note", f"Done all the same, {step.title}: {' '.join(step.doubts)}"[:2_000], when, step_id)
+    return _done(project, plan, step, minutes, when)
+
+
+def _nothing_before(project: Project, plan: Plan, step: Step) -> None:
+    """Nothing where all that a step waits for is done."""
     done = {s.id for s in plan.bench.steps if s.done} | set(project.done)
     waiting = [w for w in step.waits if w not in done]
     if waiting:
         names = {s.id: s.title for s in plan.bench.steps}
         raise BadEdit(f"{step.title} waits for: {names.get(waiting[0], waiting[0])}.")
-    after = held(project, done=(*(d for d in project.done if d != step_id), step_id))
+
+
+def _done(project: Project, plan: Plan, step: Step, minutes: float, when: str) -> Project:
+    """The project with a step done."""
+    step_id = step.id
+    new = tuple(map(has_wood, step.parts)) if step_id == WOOD else (step_id,)
+    after = held(project, done=(*(d for d in project.done if d not in new), *new))
     if project.timer is not None and project.timer.step == step_id:
         minutes = minutes or timed(project, when)
         after = held(after, timer=None)
@@ -49,8 +115,9 @@ def step_undone(project: Project, plan: Plan, step_id: str) -> Project:
         BadEdit: something done since rests on a saw cut.
     """
     step = next((s for s in plan.bench.steps if s.id == step_id), None)
+    gone = {step_id, *(map(has_wood, step.parts) if step is not None and step_id == WOOD else ())}
     joints = tuple(m for m in project.joints_cut if f"joint {m.joint}" != step_id)
-    after = held(project, done=tuple(d for d in project.done if d != step_id), joints_cut=joints)
+    after = held(project, done=tuple(d for d in project.done if d not in gone), joints_cut=joints)
     if step is None or not step.saws:
         return after
     later = next((s for s in plan.bench.steps if s.done and step_id in s.waits), None)

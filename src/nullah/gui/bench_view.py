@@ -33,6 +33,7 @@ class BenchView(QWidget):
         self.session, self.theme, self.released = session, theme, released
         self.at = 0
         self.line = 0
+        self._asked = ""  # the step whose doubts were told last
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("bench view")
         self.place, self.clock = label(""), label("")
@@ -171,15 +172,22 @@ class BenchView(QWidget):
         step, s = self.step(), self.session
         if step is None:
             return
-        if not step.done and not s.attempt(
-            f"{step.title} done", lambda: step_edits.step_done(s.project, s.plan, step.id, 0.0, s.now())
-        ):
+        if not step.done and not s.finish(step, self._asked == step.id):
+            done = {x.id for x in s.plan.bench.steps if x.done}
             steps = {x.id: i + 1 for i, x in enumerate(s.plan.bench.steps)}
-            first = next((steps[w] for w in step.waits if w in steps and w not in s.project.done), 0)
-            self.words.setText(f"Not yet: step {first} comes before it." if first else "Not yet.")
+            first = next((steps[w] for w in step.waits if w in steps and w not in done), 0)
+            if first or self._asked != step.id:
+                self.words.setText(f"Not yet: step {first} comes before it." if first else "Not yet.")
             return
+        self._asked = ""
         self.at, self.line = self.at + 1, 0
         self.refresh()
+
+    def doubt(self, unmet: step_edits.NotMet) -> None:
+        """What the step shown needs and is not so: told in place of its words; the same key again says it is done all the same."""
+        self._asked = unmet.step.id
+        again = "Space again: take what is suggested, and done." if unmet.calls else "Space again: done all the same."
+        self.words.setText(self.session.told(f"{unmet} {again}"))
 
     def not_done(self) -> None:
         """Back: the step shown is not done; where it was not, the one before."""
@@ -217,7 +225,7 @@ class BenchView(QWidget):
 def lines_of(step: Step) -> tuple[str, ...]:
     """The words of a step, a few at a time: short sentences together, long ones alone."""
     out: list[str] = []
-    for sentence in step.words.replace(". ", ".\n").split("\n"):
+    for sentence in " ".join((*step.doubts, step.words)).replace(". ", ".\n").split("\n"):
         if out and len(out[-1]) + len(sentence) < LINE:
             out[-1] = f"{out[-1]} {sentence}"
         else:

@@ -9,7 +9,7 @@ from pathlib import Path
 from pydantic import ValidationError
 from PySide6.QtCore import QTimer, Signal
 
-from nullah.core import edit, history, measure
+from nullah.core import edit, history, measure, step_edits
 from nullah.core.ask import BadAnswer
 from nullah.core.calls import Call
 from nullah.core.changes import Change, Facts, between, facts, made_from
@@ -17,6 +17,7 @@ from nullah.core.document import Project
 from nullah.core.gestures import nudge, pull
 from nullah.core.plan import STATIONS, Plan, PlanCache, plan
 from nullah.core.refusals import sentence
+from nullah.core.stations.step import Step
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble, spoken
 from nullah.gui.figures import Figures
@@ -64,6 +65,7 @@ class Session(Figures, Looking):
 
     previewed = Signal()
     looked_at = Signal(str)
+    doubted = Signal(object)  # a ``step_edits.NotMet``
     closing = Signal()
 
     def __init__(
@@ -185,6 +187,21 @@ class Session(Figures, Looking):
         """Do what ``make`` gives; where it cannot be done, say why and leave everything as it was."""
         try:
             project = make()
+        except REFUSALS as error:
+            self.said.emit(self.told(refusal(error)), True)
+            return False
+        self.do(project, words)
+        self.said.emit(words, False)
+        return True
+
+    def finish(self, step: Step, sure: bool = False) -> bool:
+        """Mark a step done; where it needs what is not so, or stands on open calls, ``doubted`` asks first. Whether it is done."""
+        words = f"{step.title} done"
+        try:
+            project = step_edits.step_done(self.project, self.plan, step.id, 0.0, self.now(), sure)
+        except step_edits.NotMet as unmet:
+            self.doubted.emit(unmet)
+            return False
         except REFUSALS as error:
             self.said.emit(self.told(refusal(error)), True)
             return False

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QEvent, Qt, QTimer, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QVBoxLayout
 
-from nullah.core import edit, joint_readings, step_edits
+from nullah.core import edit, joint_readings
 from nullah.core.stations.step import Step
 from nullah.gui.session import Session
 from nullah.gui.widgets import Lines, button, label
@@ -82,7 +82,7 @@ class Strip(QFrame):
             self.caution.show_text("")
         else:
             self.place.setText(f"At the bench: step {bench.now + 1} of {len(bench.steps)}")
-            self.words.show_text(self.session.told(f"{step.title}. {first_sentence(step.words)}"))
+            self.words.show_text(self.session.told(f"{step.title}. {first_sentence(' '.join((*step.doubts, step.words)))}"))
             self.figure.setText(self.session.figure(step.mm) if step.mm is not None else step.figure)
             self.caution.show_text(" ".join(step.cautions[:2]))
         self.start_button.setEnabled(step is not None)
@@ -130,9 +130,9 @@ class Strip(QFrame):
 
     def done(self) -> None:
         """The step in hand is done; its minutes are logged when it was timed."""
-        step, s = self.step(), self.session
+        step = self.step()
         if step is not None:
-            s.attempt(f"{step.title} done", lambda: step_edits.step_done(s.project, s.plan, step.id, 0.0, s.now()))
+            self.session.finish(step)
 
     def _tick(self) -> None:
         """The minutes of the step being timed."""

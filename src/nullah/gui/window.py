@@ -17,7 +17,8 @@ from PySide6.QtWidgets import (
 )
 
 from nullah.core import edit
-from nullah.core.plan import STATIONS
+from nullah.core.plan import STATIONS, TITLES
+from nullah.core.step_edits import NotMet
 from nullah.formats.trouble import spoken
 from nullah.gui import tab_order, views
 from nullah.gui import theme as look
@@ -85,6 +86,7 @@ class Window(QMainWindow):
         self.strip.bench_wanted.connect(self.toggle_bench)
         session.changed.connect(self.refresh)
         session.previewed.connect(self._live)
+        session.doubted.connect(self._doubt)
         self.side.eyed.connect(self._look_at)
         self.actions.give_keys(self)
         self.guard = TypingGuard(self, lambda words: session.said.emit(words, False), session.undo, session.redo)
@@ -379,6 +381,21 @@ class Window(QMainWindow):
         self.course.update()
         if self.bench is not None:
             self.bench.dress()
+
+    def _doubt(self, unmet: NotMet) -> None:
+        """A step that is said to be done needs what is not so, or stands on open calls: asked where one is."""
+        if self.pages.currentIndex() == 1:
+            self.bench.doubt(unmet)
+            return
+        s, calls = self.session, unmet.calls
+        sure = "Take what is suggested; done" if calls else "Done all the same"
+        look = [(f"See {TITLES[calls[0].station]}", lambda: self.go(calls[0].station))] if calls else []
+        self.notice.say(
+            f"{unmet.step.title}: {s.told(str(unmet))}",
+            *look,
+            (sure, lambda: s.finish(unmet.step, True)),
+            ("Not yet", lambda: None),
+        )
 
     def toggle_bench(self) -> None:
         """Bench view and back."""

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from nullah.core import cautions
 from nullah.core.document import Board, LogEntry
 from nullah.core.document_pieces import Designed
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.plan import JointPlan
+from nullah.core.joints.plan import Check, JointPlan
 from nullah.core.measure import marked
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.part import Part
@@ -15,7 +17,7 @@ from nullah.core.stations import rough_steps, true_steps
 from nullah.core.stations.arranged import ArrangedResult
 from nullah.core.stations.as_made import AsMade
 from nullah.core.stations.breakdown import BreakdownResult
-from nullah.core.stations.job import Job
+from nullah.core.stations.job import WOOD, Job, has_wood
 from nullah.core.stations.joints import JointsResult
 from nullah.core.stations.made import Made, PieceResult
 from nullah.core.stations.step import Step, told_figure
@@ -69,7 +71,9 @@ def work(
         *true_steps.steps(job),
         *(s for made in piece.made for s in _of_piece(made, job, together.get(made.id))),
     ]
-    finished = {*done, *_implied(steps, piece, breakdown)}
+    finished = {*(d for d in done if d != WOOD), *_implied(steps, piece, breakdown)}
+    if steps and steps[0].id == WOOD and all(has_wood(p) in finished for p in steps[0].parts):
+        finished.add(WOOD)
     took: dict[str, float] = {}
     for entry in log:
         if entry.kind == "time" and entry.step:
@@ -99,7 +103,12 @@ def _of_piece(made: Made, job: Job, together: TogetherResult | None) -> list[Ste
     """The joints of one piece, what is fitted, and how it goes together."""
     joints = job.joints.of_piece[made.id]
     first = _joint_steps(made.parts, joints, job) if made.own is not None else _design_steps(made.parts, joints, job)
-    return [*first, *_last_steps(made, joints, together)]
+    return [replace(s, piece=made.id) for s in (*first, *_last_steps(made, joints, together))]
+
+
+def doubts(checks: Iterable[Check]) -> tuple[str, ...]:
+    """What does not hold of some checks, a sentence each."""
+    return tuple(f"This does not hold: {c.text}." for c in checks if not c.holds)
 
 
 def _joint_steps(parts: tuple[Part, ...], joints: tuple[JointPlan, ...], job: Job) -> list[Step]:
@@ -201,6 +210,7 @@ def _joint_step(joint: JointPlan, job: Job, waits: tuple[str, ...]) -> Step:
         cautions=cautions.for_step("joint" if chops else "plough"),
         parts=joint.parts,
         joint=joint.id,
+        doubts=doubts(joint.checks),
     )
 
 
@@ -212,6 +222,8 @@ def _last_steps(made: Made, joints: tuple[JointPlan, ...], together: TogetherRes
         *(f"cut {p.id}" for p in made.parts),
         *(f"joint {j.id}" for j in joints),
     )
+    failing = doubts(together.checks)
+    first = next((i for i, act in enumerate(together.order) if act.kind == "glue"), 0)  # where it is told and asked
     for i, act in enumerate(together.order):
         figure, mm = ("", None)
         if act.figure == "diagonals":
@@ -227,6 +239,7 @@ def _last_steps(made: Made, joints: tuple[JointPlan, ...], together: TogetherRes
                 waits=before,
                 minutes=0 if act.kind == "dry" else 10,
                 cautions=cautions.for_step(act.kind) if act.kind in ("glue", "nail") else (),
+                doubts=failing if i == first else (),
             )
         )
         before = (f"together {made.prefix}{i}",)

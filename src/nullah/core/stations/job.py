@@ -18,6 +18,11 @@ from nullah.core.stations.trueup import TrueupResult
 WOOD = "wood"  # the step that stands for wood which is not there yet
 
 
+def has_wood(part: str) -> str:
+    """What is recorded as done once wood for a part is said to be there though none is entered that holds it."""
+    return f"{WOOD} {part}"
+
+
 @frozen
 class Job:
     """What the stations say, as far as steps are made from it."""

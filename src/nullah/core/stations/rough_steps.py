@@ -41,7 +41,7 @@ def _wood(job: Job) -> list[Step]:
             "breakdown",
             f"{named} {'has' if len(short) == 1 else 'have'} no place on these boards: see Break-down.",
         )
-    return [Step(WOOD, station, "Choose the wood", words)]
+    return [Step(WOOD, station, "Choose the wood", words, parts=short, doubts=(words,))]
 
 
 def _wait(board: str, job: Job, after: tuple[str, ...]) -> Step:

@@ -16,7 +16,7 @@ class Step:
     """One step: what to do, the one number it turns on, what it waits for, what can hurt.
 
     ``cuts`` names the part that is cut to its final size once the step is done, so that it is marked; ``saws`` the board that is sawn
-    by it.
+    by it; ``piece`` whose step it is. ``doubts``: what does not hold that the step needs, a sentence each.
     """
 
     id: str
@@ -32,5 +32,7 @@ class Step:
     cuts: str = ""
     joint: str = ""
     saws: str = ""
+    piece: str = ""
+    doubts: tuple[str, ...] = ()
     done: bool = False
     took: float = 0.0

@@ -96,6 +96,7 @@ def end_call(
         + (f", and {marked(whole - seen - RUNS_ON)} still holds the sides in sequence" if enough and wanted else ""),
         asked,
         differ="A small crack may be lived with where it is hidden.",
+        board=board.id,
         taken=taken(call_id, options, asked, choices),
     )
 
@@ -152,6 +153,7 @@ def faults_in_force(
             asked.why,
             asked.asked,
             asked.differ,
+            board=board.id,
             taken=taken(asked.call, options, asked.asked, choices),
         )
         calls.append(call)
@@ -228,6 +230,7 @@ def face_call(board: Board, read: bool, choices: tuple[Choice, ...]) -> Call | N
         "fewer faults on it; it can be turned back until the face side is read",
         asked,
         differ="Figure may be worth a knot: some makers show the livelier face.",
+        board=board.id,
         taken=taken(call_id, options, asked, choices),
     )
 
@@ -266,6 +269,7 @@ def thin_call(
         "rip" if rip else "aside",
         "half as wide it is a quarter as hollow" if rip else "no part comes out of it at its thickness",
         facts,
+        board=board.id,
         taken=taken(call_id, options, facts, choices),
     )
 

@@ -232,6 +232,7 @@ def _saw_call(board: Trued, parts: list[Trued], choices: tuple[Choice, ...]) -> 
         f"{marked(gain, unit=' mm')} more is left in the thinnest part",
         asked,
         parts=tuple(t.id for t in parts),
+        board=board.id,
         taken=taken(call_id, options, asked, choices),
     )
 

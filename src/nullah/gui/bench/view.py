@@ -84,7 +84,7 @@ class BenchBookView(QWidget):
         if step.done:
             s.attempt(f"{step.title} not done", lambda: step_edits.step_undone(s.project, s.plan, step.id))
         else:
-            s.attempt(f"{step.title} done", lambda: step_edits.step_done(s.project, s.plan, step.id, 0.0, s.now()))
+            s.finish(step)
 
     def _minutes(self) -> None:
         item, s = self.steps.currentItem(), self.session
@@ -146,7 +146,7 @@ class BenchBookView(QWidget):
             mark = "\u2713" if step.done else "\u25b6" if i == bench.now else "\u00b7"
             item = QListWidgetItem(f"{head}{mark}  {i + 1}  {step.title}   {step.minutes:.0f} min{took}{waiting}")
             item.setData(Qt.ItemDataRole.UserRole, step.id)
-            set_tip(item, self.session.told(step.words))
+            set_tip(item, self.session.told(" ".join((*step.doubts, step.words))))
             if i == bench.now:
                 item.setFont(font(14, True))
             if step.done:
