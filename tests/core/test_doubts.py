@@ -21,7 +21,7 @@ def short_of_wood(kind):
 
 @pytest.mark.parametrize("kind", [k for k in KINDS if k != "free"])
 def test_no_job_runs_to_its_end_silently_on_short_wood(kind):
-    """Done pressed on every step: each that needs what is not so is refused once, by name, and told in the bench book when one is sure."""
+    """Done pressed on every step: each that needs what is not so is refused once, by name, and told once one is sure."""
     project, asked = short_of_wood(kind), []
     for _ in range(400):
         now = plan(project)

@@ -49,7 +49,9 @@ def another(project, cache, chance):
     if pick == 8 and board:
         return edit.drop_board(project, board.id)
     if pick == 9 and now.bench.steps:
-        return step_edits.step_done(project, now, chance.choice(now.bench.steps).id, chance.uniform(0, 30), sure=chance.random() < 0.7)
+        return step_edits.step_done(
+            project, now, chance.choice(now.bench.steps).id, chance.uniform(0, 30), sure=chance.random() < 0.7
+        )
     found = (now.breakdown.request.fingerprint, breakdown.offers(now.breakdown.request))
     calls = plan(project, cache, found).calls
     if not calls:

@@ -61,7 +61,9 @@ def test_every_format_takes_the_worst_names(worst):
     assert kinds == {".csv", ".pdf", ".svg", ".dxf", ".obj", ".ics"}
     for path in written:
         data = path.read_bytes()
-        assert not [b for b in data if path.suffix not in (".pdf",) and ((b < 32 and b not in (10, 13)) or b == 127)], path
+        assert not [b for b in data if path.suffix not in (".pdf",) and ((b < 32 and b not in (10, 13)) or b == 127)], (
+            path
+        )
         if path.suffix == ".svg":
             minidom.parseString(data)
         elif path.suffix == ".dxf":

@@ -59,7 +59,9 @@ def test_tips_are_set_in_one_place():
     for path in Path(nullah.gui.__file__).parent.rglob("*.py"):
         called = {ast.unparse(n.func) for n in ast.walk(ast.parse(path.read_text())) if isinstance(n, ast.Call)}
         own = {c for c in called if re.search(r"setToolTip|QToolTip|^QLabel$|setHtml|QTextBrowser|QMessageBox", c)}
-        assert own <= {"tips.py": {"on.setToolTip", "QToolTip.showText"}, "widgets.py": {"QLabel"}}.get(path.name, set())
+        assert own <= {"tips.py": {"on.setToolTip", "QToolTip.showText"}, "widgets.py": {"QLabel"}}.get(
+            path.name, set()
+        )
 
 
 def test_other_programs_files_stay(tmp_path):
@@ -107,7 +109,9 @@ def test_whatever_is_put_of_a_part_is_held_to_what_may_stand_there(kind):
         made = plan(edit.changed(project, pieces=(piece,)))
         same = next(p for p in made.piece.parts if p.id == part.id)
         assert (same.role, same.species, same.sizes, same.name) == (part.role, part.species, part.sizes, part.name)
-        assert [c for c in made.calls if what in c.question or any(what in d for o in c.options for d in o.consequences)]
+        assert [
+            c for c in made.calls if what in c.question or any(what in d for o in c.options for d in o.consequences)
+        ]
 
 
 def test_work_whose_file_was_removed_or_cannot_be_written_beside_is_kept(qapp, tmp_path, monkeypatch):

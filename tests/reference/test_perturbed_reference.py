@@ -58,6 +58,7 @@ T, W, L = "thickness", "width", "length"
 DEPENDS = {
     "dado": {
         "width of the dado": {("shelf", T)},
+        "near wall of the dado": set(),
         "depth of the dado": {("side", T), "depth"},
     },
     "sliding_dovetail": {
@@ -68,25 +69,30 @@ DEPENDS = {
     },
     "mortise_and_tenon": {
         "tenon and mortise": {("rail", T), "thickness", "chisels"},
-        "from the face of rail": {("rail", T), "thickness", "chisels"},
+        "tenon of rail, from the face": {("rail", T), "thickness", "chisels"},
+        "mortise gauge, nearer pin: mortise for rail": {("rail", T), "thickness", "chisels"},
         "shoulder of rail": {("leg", W), "length"},
         "upper shoulder": {"upper_shoulder"},
         "lower shoulder": {"lower_shoulder"},
-        "mortise for rail": {("leg", W), "length"},
+        "depth mark on the chisel: mortise for rail": {("leg", W), "length"},
         "2 pegs of rail": {"peg"},
         "pegs of rail, from": {"peg"},  # a third of so short a tenon is nearer than a peg bears
         "hole in the tenon": {"peg", "draw", "wood"},
     },
     "bridle": {
         "slot and tenon": {("brace", T), "tenon"},
-        "face shoulder of brace": {("brace", T), "tenon"},
+        "tenon of brace": {("brace", T), "tenon"},
+        "slot of stile, from": {("stile", T), "tenon"},
         "shoulder line of brace": {("stile", W)},
         "floor of the slot": {("brace", W)},
     },
     "dowels": {
-        "holes for dowels": {("slat", T), "diameter", "bits"},
-        "middle of the dowels": {("slat", T)},
-        "first and last dowel": {("slat", T), "diameter", "end", "bits"},
+        "bit: holes for dowels": {("slat", T), "diameter", "bits"},
+        "depth mark on the bit: holes for dowels": {("slat", T), "diameter", "bits", "deep"},
+        "middle of the dowels of slat": {("slat", T)},
+        "middle of the dowels of post": {("slat", T)},
+        "first dowel of slat": {("slat", T), "diameter", "end", "bits"},
+        "first dowel of post": {("slat", T), "diameter", "end", "bits"},
         "dowels of slat": {("slat", T), ("slat", W), "diameter", "end", "bits", "pitch"},
     },
     "tusk_tenon": {
@@ -95,8 +101,8 @@ DEPENDS = {
         "mortise of end": {("seat", W), "edge"},
         "mortise for the wedge": {"wedge", "chisels", "tenon wide"},
         "wedge's mortise in seat": {"inside"},
-        "wedge of seat, from that face where it goes in": {("seat", T), "small", "slope"},
-        "wedge of seat, from that face where it comes out": {"small"},
+        "wedge of seat where it goes in": {("seat", T), "small", "slope"},
+        "wedge of seat where it comes out": {"small"},
     },
     "lapped_dovetail": {
         "shoulder of tie": {("pillar", W), "length"},
@@ -113,11 +119,12 @@ DEPENDS = {
         "slots for keys": {"key"},
     },
     "breadboard_end": {
-        "tongue of top": {"thickness", "chisels over"},
-        "from the face of top": {("top", T), "thickness"},
+        "mortise gauge: tongue of top": {"thickness", "chisels over"},
+        "tongue of top, from the face": {("top", T), "thickness"},
+        "groove of cap, from the face": {("top", T), ("cap", T), "thickness"},
         "shoulder of top": {("cap", W), "length"},
         "haunch between": {("cap", W), "length"},
-        "groove of cap": {("cap", W), "length"},
+        "depth line: groove of cap": {("cap", W), "length"},
         "mortises of cap": {("cap", W), "length"},
         "mortise of tenon 3 of top: longer outward": {("top", W), "wet", "clearance", "wood", "made at"},
         "mortise of tenon 3 of top: longer inward": {("top", W), "dry", "clearance", "wood", "made at"},
@@ -125,12 +132,15 @@ DEPENDS = {
     },
     "groove": {
         "width of the groove": {("panel", T)},
+        "near wall of the groove": set(),
         "depth of the groove": {("frame", T), "depth"},  # a third of its thickness, also in its edge
     },
     "batten_in_slots": {
         "slots through": {"screw"},
-        "pilots in": {"screw"},
-        "first and last": set(),
+        "drill: pilots in": {"screw"},
+        "depth mark on the bit: pilots in": {("batten", T)},
+        "first screw": set(),
+        "last screw": set(),
     },
 }
 
@@ -168,13 +178,16 @@ def made(parts=None, asked=None, kit=None, room=None, moisture=9.0, wood="yellow
     for joint in now.joints.joints:
         family = names[joint.id]
         for setting in joint.settings:
-            for use in DEPENDS[family]:
-                if setting.use.startswith(use) and not any(
-                    other != use and setting.use.startswith(other) and len(other) > len(use)
-                    for other in DEPENDS[family]
-                ):
-                    found[family, use] = (setting.value, setting.text)
+            for said in told_by(setting):
+                fits = [use for use in DEPENDS[family] if said.startswith(use) or f"{setting.tool}: {said}".startswith(use)]
+                if fits:
+                    found[family, max(fits, key=len)] = (setting.value and round(setting.value, 6), setting.text)
     return found
+
+
+def told_by(setting):
+    """What a setting marks, part by part, and where it is measured from."""
+    return [f"{m.to}, from the {m.origin}" if m.origin else m.to for m in setting.marks] or [setting.use]
 
 
 def moved(before, after):
@@ -276,7 +289,10 @@ def test_kit_and_room_change_what_depends_on_them(plain, cause, given):
 def test_other_chisels_change_tenons_and_wedges_alone(plain):
     """Those at hand are 3, 6, 12, 18, 25; of a third of 24 the nearest is 6, of 25 too, and a wedge takes the widest up to a third."""
     after = moved(plain, made(kit={"chisels": (3, 8, 9, 20)}))
-    assert after == expected("chisels") | expected("chisels over") | {("breadboard_end", "from the face of top")}
+    assert after == expected("chisels") | expected("chisels over") | {
+        ("breadboard_end", "tongue of top, from the face"),
+        ("breadboard_end", "groove of cap, from the face"),
+    }
 
 
 def test_another_wood_changes_what_moves_and_what_is_hard(plain):

@@ -29,7 +29,11 @@ def stands_on(plan: Plan, step: Step) -> tuple[Call, ...]:
     """The open calls that a step stands on: of the board it saws and the parts on that, of the parts it trues or joins, of the piece it
     puts together. Matters of taste wait for nothing, and a better layout is only offered."""
     found = []
-    tree = next((b.root for b in plan.project.layout.boards if b.board == step.saws), None) if plan.project.layout else None
+    tree = (
+        next((b.root for b in plan.project.layout.boards if b.board == step.saws), None)
+        if plan.project.layout
+        else None
+    )
     on_it = {n.part for n in leaves(tree)} if step.saws and tree is not None else set()
     rough = plan.breakdown.rough
     together = {c.id for c in plan.togethers[step.piece].calls} if step.piece in plan.togethers else set()
@@ -40,7 +44,9 @@ def stands_on(plan: Plan, step: Step) -> tuple[Call, ...]:
         if not call.waits or call.id == "layout":
             continue
         if step.saws:
-            stands = call.board == step.saws or any(set(rough.of(p)) & on_it for p in theirs if call.station == "breakdown")
+            stands = call.board == step.saws or any(
+                set(rough.of(p)) & on_it for p in theirs if call.station == "breakdown"
+            )
         elif step.joint:
             stands = alike and call.station in ("piece", "joints")
         elif step.station == "trueup":
@@ -75,7 +81,9 @@ def step_done(
         plan = work_out(project)
         step = _step(plan, step_id)
     if step.doubts:
-        project = logged(project, "note", f"Done all the same, {step.title}: {' '.join(step.doubts)}"[:2_000], when, step_id)
+        project = logged(
+            project, "note", f"Done all the same, {step.title}: {' '.join(step.doubts)}"[:2_000], when, step_id
+        )
     return _done(project, plan, step, minutes, when)
 
 

@@ -28,7 +28,9 @@ PLAIN = BeforeValidator(_plain)
 _SENTENCE = BeforeValidator(_plain_sentence)
 Text = Annotated[str, PLAIN]
 Word = Annotated[str, Field(min_length=1, max_length=120), PLAIN]
-Name = Annotated[str, Field(min_length=1, max_length=400), _SENTENCE]  # of a step or a call: it bears a board's or a part's
+Name = Annotated[
+    str, Field(min_length=1, max_length=400), _SENTENCE
+]  # of a step or a call: it bears a board's or a part's
 Prose = Annotated[str, Field(max_length=2_000), _SENTENCE]
 
 

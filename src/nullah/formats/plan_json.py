@@ -90,6 +90,7 @@ def as_data(plan: Plan) -> dict[str, Any]:
                 "figures": _figures(j),
                 "settings": [_setting(s) for s in j.settings],
                 "steps": list(j.steps),
+                "lengths": [{"part": f.part, "mm": f.mm, "from": f.origin, "to": f.to} for f in j.lengths],
                 "checks": [{"holds": bool(c.holds), "text": c.text} for c in j.checks],
             }
             for j in plan.joints.joints
@@ -142,7 +143,16 @@ def _sum(chain: Chain) -> dict[str, Any]:
 
 
 def _setting(s: Setting) -> dict[str, Any]:
-    return {"tool": s.tool, "value": s.value, "text": s.text, "parts": list(s.parts), "use": s.use}
+    return {
+        "tool": s.tool,
+        "value": s.value,
+        "text": s.text,
+        "parts": list(s.parts),
+        "use": s.use,
+        "part": s.parts[0] if s.parts else "",
+        "from": s.origin,
+        "marks": [{"part": f.part, "mm": f.mm, "from": f.origin, "to": f.to} for f in s.marks],
+    }
 
 
 def _together(plan: Plan) -> dict[str, Any] | None:

@@ -322,7 +322,7 @@ class Side(QFrame):
 
     def _setting(self, s: Setting) -> QWidget:
         figure, hair = (s.text, "") if s.value is None else self.session.figure_and_hair(s.value)
-        said = replace(s, use=self.session.told(f"{hair}; {s.use}" if hair else s.use))
+        said = replace(s, what=self.session.told(f"{hair}; {s.use}" if hair else s.use), origin="")
         parts = listed(tuple(map(self.session.plan.piece.spoken, s.parts)))
         lit = self.chosen_setting == f"setting:{s.id}"
 

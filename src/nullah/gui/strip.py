@@ -82,7 +82,9 @@ class Strip(QFrame):
             self.caution.show_text("")
         else:
             self.place.setText(f"At the bench: step {bench.now + 1} of {len(bench.steps)}")
-            self.words.show_text(self.session.told(f"{step.title}. {first_sentence(' '.join((*step.doubts, step.words)))}"))
+            self.words.show_text(
+                self.session.told(f"{step.title}. {first_sentence(' '.join((*step.doubts, step.words)))}")
+            )
             self.figure.setText(self.session.figure(step.mm) if step.mm is not None else step.figure)
             self.caution.show_text(" ".join(step.cautions[:2]))
         self.start_button.setEnabled(step is not None)

@@ -16,7 +16,7 @@ from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import Joins, Look, NoJoint, School, own_axis, side_of
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Setting
+from nullah.core.joints.plan import MADE, Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import WAYS, Cut, Placed
 
@@ -244,7 +244,7 @@ class RoundOver(Arris):
         mine, sides = (taken.part,), f"of {taken.called}, from the arris on both sides"
         return (
             Setting("marking gauge", taken.wide, "", mine, f"guide lines {sides}"),
-            Setting("pencil gauge", OCTAGON * taken.wide, "", mine, f"octagon {sides}"),
+            Setting("pencil gauge", OCTAGON * taken.wide, "", mine, f"octagon {sides}", MADE),
         )
 
     def steps(self, taken: Taken) -> tuple[str, ...]:

@@ -8,7 +8,7 @@ from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import Joins, Look, NoJoint, School, bit_check, side_of
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Setting
+from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut
 
@@ -65,6 +65,7 @@ class BoredHole:
             else f"Bore to a mark on the bit at {marked(deep)}; a square beside it keeps it upright."
         )
         mine = (joint.first,)
+        lows = [SIDE_WORDS[n] for n, (k, far) in SIDES.items() if not far and k != SIDES[side][0]]
         return JointPlan(
             joint.id,
             self.name,
@@ -72,10 +73,14 @@ class BoredHole:
             mine,
             (
                 Setting("bit", wide, "", mine, f"hole in {name}"),
-                Setting("rule", x, "", mine, f"middle of the hole in {name}, along its side"),
-                Setting("marking gauge", y, "", mine, f"middle of the hole in {name}, across its side"),
+                Setting("rule", x, "", mine, f"middle of the hole in {name}", lows[0]),
+                Setting("marking gauge", y, "", mine, f"middle of the hole in {name}", lows[1]),
+                *(() if through else (Setting("depth mark on the bit", deep, "", mine, f"hole in {name}"),)),
             ),
-            (f"Prick the middle at {marked(x)} and {marked(y)}, where both lines cross.", how),
+            (
+                f"Prick the middle {marked(x)} from the {lows[0]} and {marked(y)} from the {lows[1]}, where both lines cross.",
+                how,
+            ),
             (
                 bit_check(look.shop, wide, "hole", "diameter"),
                 Check(

@@ -18,14 +18,16 @@ from nullah.core.joints.family import (
     Span,
     axis_of,
     block_cut,
+    side_of,
     with_span,
 )
+from nullah.core.joints.grooves import stop_checks
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Setting
+from nullah.core.joints.plan import ROOM, SIDE_WORDS, Check, JointPlan, Said, Setting, gathered, off_side
 from nullah.core.joints.screws import hole
 from nullah.core.joints.tenon import SPARE, THINNEST, across_of, along_of, by_the_chisel, shoulders
-from nullah.core.measure import at_least, marked
-from nullah.core.shapes.cut import Cut, Placed
+from nullah.core.measure import SAME, at_least, marked
+from nullah.core.shapes.cut import OTHER, Cut, Placed
 
 DEEP = 2 / 3  # of the breadboard's width: a tenon (common practice)
 TONGUE = 1 / 3  # of a tenon's length: the haunch between tenons (common practice)
@@ -126,17 +128,24 @@ class Breadboard:
         figures |= {n: look.figure(n) for k in range(1, count + 1) for n in (f"slot out {k}", f"slot in {k}")}
         centre = f"the middle one of {count} tight" if count % 2 else f"none of {count} in the middle"
         pins = Setting("mortise gauge", thick, "", (joint.first, joint.second), f"tongue of {a}, groove of {b}")
+        grooved = next(c for c in cuts if c.part == second.id)
+        side = side_of(second, look.face(joint.first))
+        wall = off_side(grooved, second.size, side)
+        if min(wall, off_side(grooved, second.size, OTHER[side])) < SAME:
+            raise NoJoint(f"A tongue of {marked(thick)} does not lie within {b} there: make it thinner.")
+        mortise = max(c.depth for c in cuts if c.part == second.id)
+        say, mine, mates = Said(), (joint.first,), (joint.second,)
+        tenon_told, tip = say(wide, joint.first, "", "width of a tenon"), SIDE_WORDS[side_of(first, joint.way)]
         settings = [
             pins,
-            Setting("mortise gauge, nearer pin", shoulder, "", (joint.first,), f"from the face of {a}"),
-            Setting("knife and square", long, "", (joint.first,), f"shoulder of {a}, from its end, both faces"),
-            Setting(
-                "marking gauge", haunch, "", (joint.first,), f"haunch between the tenons of {a}, from its shoulder"
-            ),
-            Setting("depth line", haunch + SPARE, "", (joint.second,), f"groove of {b} for {a}"),
-            Setting("depth mark on the chisel", long + SPARE, "", (joint.second,), f"mortises of {b} for {a}"),
+            Setting("mortise gauge, nearer pin", shoulder, "", mine, f"tongue of {a}", "face"),
+            Setting("mortise gauge, nearer pin", wall, "", mates, f"groove of {b}", SIDE_WORDS[side]),
+            Setting("knife and square", long, "", mine, f"shoulder of {a}, both faces", tip),
+            Setting("marking gauge", haunch, "", mine, f"haunch between the tenons of {a}", "shoulder"),
+            Setting("depth line", grooved.depth, "", mates, f"groove of {b} for {a}"),
+            Setting("depth mark on the chisel", mortise, "", mates, f"mortises of {b} for {a}"),
             *(
-                Setting("rule", mm, "", (joint.second,), f"mortise of tenon {n} of {a}: longer {words} than the tenon")
+                Setting("rule", mm, "", mates, f"mortise of tenon {n} of {a}: longer {words} than the tenon", ROOM)
                 for n in range(1, count + 1)
                 if n > middle
                 for mm, words in ((look.figure(f"slot out {n}"), "outward"), (look.figure(f"slot in {n}"), "inward"))
@@ -145,7 +154,7 @@ class Breadboard:
         steps = [
             f"Leave {b} over long; it is trimmed when all is together.",
             f"Knife the shoulders of {a} on both faces, {marked(long)} from its end; plane the cheeks to a tongue of {marked(thick)}.",
-            f"Mark a tenon {marked(wide)} wide on each of {count} staves, {centre}; saw between them to the haunch at "
+            f"Mark a tenon {tenon_told} wide on each of {count} staves, {centre}; saw between them to the haunch at "
             f"{marked(haunch)}.",
             f"Plough {b}, stopped at both ends; mark its mortises from the tenons as they are, and lengthen each by the settings, "
             "more the further it lies from the middle.",
@@ -166,13 +175,14 @@ class Breadboard:
             self.name,
             f"Breadboard end {b} on {a}",
             (joint.first, joint.second),
-            tuple(settings),
+            gathered(settings),
             (*steps, f"Trim the ends of {b} to {a} as it is that day."),
             (
                 Check(
                     at_least(end, 2 * WALL),
                     f"{marked(end)} from the outermost slot to the end of {b}; at least {marked(2 * WALL)}",
                 ),
+                *stop_checks(grooved.depth, look.shop.plough, look.shop.plough_deepest),
                 Check(
                     at_least(behind, WALL), f"{marked(behind)} of {b} stays behind the tenons; at least {marked(WALL)}"
                 ),
@@ -190,6 +200,7 @@ class Breadboard:
                 ),
             ),
             marked_faces(cuts, {p.id: p for p in (first, second)}, look.label),
+            lengths=say.lengths,
             figures=figures,
             cuts=tuple(cuts),
             redrawn=tuple(redrawn),

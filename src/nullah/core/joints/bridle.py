@@ -17,10 +17,11 @@ from nullah.core.joints.family import (
     block_cut,
     own_axis,
     own_block,
+    side_of,
     with_span,
 )
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
+from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Mend, Setting, gathered, off_side
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
 
@@ -77,22 +78,30 @@ class Bridle:
             )
         slot, cheeks = _cut(look, mate, host)
         both = (joint.first, joint.second)
-        wide = look.size(joint.first)[1]
+        side = side_of(host, look.face(joint.first))
+        tip, end = side_of(mate, joint.way), _end_of(slot, host)
+        wide, reach = _along(slot), _along(cheeks[0])
+        beside = off_side(slot, host.size, side)
+        settings = gathered(
+            [
+                Setting("mortise gauge", tenon, "", both, "slot and tenon"),
+                Setting("mortise gauge, nearer pin", shoulder, "", (joint.first,), f"tenon of {a}", "face"),
+                Setting("mortise gauge, nearer pin", beside, "", (joint.second,), f"slot of {b}", SIDE_WORDS[side]),
+                Setting("knife, square", reach, "", (joint.first,), f"shoulder line of {a}", SIDE_WORDS[tip]),
+                Setting("knife, square", wide, "", (joint.second,), f"floor of the slot in {b}", SIDE_WORDS[end]),
+            ]
+        )
         return JointPlan(
             joint.id,
             "bridle",
             f"Bridle joint of {a} and {b}",
             both,
+            settings,
             (
-                Setting("mortise gauge", tenon, "", both, "slot and tenon, from the face of both"),
-                Setting("marking gauge", shoulder, "", (joint.first,), f"face shoulder of {a}"),
-                Setting("knife, square", reach, "", (joint.first,), f"shoulder line of {a}, from its end"),
-                Setting("knife, square", wide, "", (joint.second,), f"floor of the slot in {b}, from its end"),
-            ),
-            (
-                "Mark face and edge; every line is gauged from the faces, so that these come flush.",
+                f"Mark face and edge; the tenon is gauged from the face of {a}, the slot from the {SIDE_WORDS[side]} of {b}.",
                 f"Knife the shoulders of {a} all round at {marked(reach)}, and the floor of the slot in {b} at {marked(wide)}.",
-                f"Gauge slot and tenon with one setting, {marked(tenon)} wide, on the ends and both edges.",
+                f"Gauge slot and tenon {marked(tenon)} wide on the ends and both edges, the tenon {marked(shoulder)} from the face, "
+                f"the slot {marked(beside)} from the {SIDE_WORDS[side]}.",
                 f"Saw the slot of {b} inside its lines to the floor; coping saw or bore out the waste, chop the floor from both edges.",
                 f"Saw the cheeks of {a} outside its lines, then the shoulders; pare the cheeks until it slides in by hand.",
                 "Glue the cheeks, clamp across them over pads, and along both parts until the shoulders close.",
@@ -143,6 +152,16 @@ def _cut(look: Look, mate: Placed, host: Placed) -> tuple[Cut, tuple[Cut, Cut]]:
     if axis_of(face)[1] < 0:
         above, below = below, above
     return slot, (off(above, face), off(below, OPPOSITE[face]))
+
+
+def _along(cut: Cut) -> float:
+    """How far a cut into a face or an edge goes along its part, mm."""
+    return max(p[0] for p in cut.outline) - min(p[0] for p in cut.outline)
+
+
+def _end_of(slot: Cut, host: Placed) -> str:
+    """The end of the part that a slot lies at."""
+    return "left" if off_side(slot, host.size, "left") <= off_side(slot, host.size, "right") else "right"
 
 
 BRIDLE = Bridle()

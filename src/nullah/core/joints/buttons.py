@@ -6,9 +6,21 @@ from itertools import pairwise
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import OPPOSITE, Block, Joins, Look, NoJoint, School, Span, axis_of, block_cut, with_span
+from nullah.core.joints.family import (
+    OPPOSITE,
+    Block,
+    Joins,
+    Look,
+    NoJoint,
+    School,
+    Span,
+    axis_of,
+    block_cut,
+    side_of,
+    with_span,
+)
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Setting, counted
+from nullah.core.joints.plan import MADE, ROOM, SIDE_WORDS, Check, JointPlan, Said, Setting, counted, gathered, off_side
 from nullah.core.joints.screws import PILOT, grain_axis, hole, row_axis, shared
 from nullah.core.joints.spacing import spaced
 from nullah.core.measure import at_least, marked
@@ -99,43 +111,57 @@ class Buttons:
             "count": float(count),
         }
         figures |= {f"slot {n}": mm for n, mm in enumerate(slots, 1)}
+        say, edge = Said(), side_of(first, joint.way)
+        drilled = next(c.depth for c in cuts if c.part == second.id)
+        walls = off_side(next(c for c in cuts if c.part == first.id), first.size, edge)
+        tongue_told = say(long, joint.first, MADE, "tongue of a button")
+        wide_told = say(wide, joint.first, MADE, "width of a button")
         return JointPlan(
             joint.id,
             self.name,
             f"Buttons of {b} on {a}",
             (joint.first, joint.second),
-            (
-                Setting(
-                    "marking gauge", below, "", (joint.first,), f"upper wall of the mortises in {a}, from its edge"
-                ),
-                Setting("mortise gauge", tongue, "", (joint.first,), f"mortises for buttons in {a}"),
-                Setting("depth mark on the chisel", depth, "", (joint.first,), f"mortises for buttons in {a}"),
-                *(
-                    Setting("rule", wide + 2 * mm, "", (joint.first,), f"length of a mortise for a button in {a}")
-                    for mm in along
-                ),
-                Setting(
-                    "marking gauge",
-                    below - DRAWS,
-                    "",
-                    (joint.first,),
-                    f"tongue of the buttons on {a}, from their upper side",
-                ),
-                Setting("rule", gap, "", (joint.second,), f"buttons clear of {a} as they are screwed on"),
-                Setting(
-                    "drill",
-                    round(PILOT * SCREW, 1),
-                    "",
-                    (joint.second,),
-                    f"pilots in {b} for its buttons, {marked(BITES * (high - low))} deep",
-                ),
+            gathered(
+                [
+                    Setting(
+                        "marking gauge",
+                        walls,
+                        "",
+                        (joint.first,),
+                        f"upper wall of the mortises in {a}",
+                        SIDE_WORDS[edge],
+                    ),
+                    Setting("mortise gauge", tongue, "", (joint.first,), f"mortises for buttons in {a}"),
+                    Setting("depth mark on the chisel", depth, "", (joint.first,), f"mortises for buttons in {a}"),
+                    *(
+                        Setting("rule", wide + 2 * mm, "", (joint.first,), f"length of a mortise for a button in {a}")
+                        for mm in along
+                    ),
+                    Setting(
+                        "marking gauge",
+                        below - DRAWS,
+                        "",
+                        (joint.first,),
+                        f"tongue of the buttons on {a}, from their upper side",
+                        MADE,
+                    ),
+                    Setting("rule", gap, "", (joint.second,), f"buttons clear of {a} as they are screwed on", ROOM),
+                    Setting("drill", round(PILOT * SCREW, 1), "", (joint.second,), f"pilots in {b} for its buttons"),
+                    Setting(
+                        "depth mark on the bit",
+                        drilled,
+                        "",
+                        (joint.second,),
+                        f"pilots in {b} for its buttons",
+                    ),
+                ]
             ),
             (
                 f"Chop {counted(count, 'mortise')} on the hidden face of {a} before the frame is glued: {marked(tongue)} high, "
                 f"{marked(depth)} deep.",
                 "Make the buttons of one length of stock, its grain along the tongue: a rabbet that leaves a tongue "
                 f"{marked(tongue)} thick and "
-                f"{marked(long)} long; saw them off {marked(wide)} wide.",
+                f"{tongue_told} long; saw them off {wide_told} wide.",
                 f"Lay {b} on the frame; screw each button up with {marked(gap)} between it and {a}, in the middle of its mortise.",
                 "No glue. Each screw is snug: the tongue draws down and still slides by a tap.",
             ),
@@ -159,6 +185,7 @@ class Buttons:
                 ),
             ),
             marked_faces(cuts, {p.id: p for p in (first, second)}, look.label),
+            lengths=say.lengths,
             figures=figures,
             cuts=tuple(cuts),
         )

@@ -138,7 +138,7 @@ def laid_out(look: Look, lap: float, ways: Ways) -> tuple[JointPlan, float]:
     called = {f"baseline on {part}": _baseline(look, part) for part in (joint.first, joint.second)}
     figures = {called.get(name, name): value for name, value in made.figures.items()}
     settings = tuple(
-        replace(s, use=s.use.replace(f"at {joint.first}", f"at {a}").replace(f"at {joint.second}", f"at {b}"))
+        replace(s, what=s.use.replace(f"at {joint.first}", f"at {a}").replace(f"at {joint.second}", f"at {b}"))
         for s in made.settings
     )
     name = f"Corner of {a} and {b}: {counted(laid.tails, 'tail')} on {a}"

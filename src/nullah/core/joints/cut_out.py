@@ -9,7 +9,7 @@ from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import Joins, Look, NoJoint, School, own_axis
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Setting
+from nullah.core.joints.plan import ARC, MADE, Check, JointPlan, Said, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
 
@@ -78,6 +78,7 @@ class CutOut:
             along = part.size[into] - v if far else v
             points.append((middle + u, along) if across < into else (along, middle + u))
         cut = Cut(part.id, "face", tuple(points), part.size[2])
+        say = Said()
         return JointPlan(
             joint.id,
             self.name,
@@ -87,19 +88,22 @@ class CutOut:
                 Setting("marking gauge", deep, "", (joint.first,), f"depth of the cut-out of {name}"),
                 Setting("rule", left, "", (joint.first,), f"from the edge to the cut-out of {name}"),
                 *(
-                    (Setting("compass", radius, "", (joint.first,), f"{_round(shape)} of the cut-out of {name}"),)
+                    (Setting("compass", radius, "", (joint.first,), f"{_round(shape)} of the cut-out of {name}", ARC),)
                     if radius
                     else ()
                 ),
             ),
             (
                 f"Lay the template on {name}, or strike the {_round(shape)} with a compass of {marked(radius)}"
-                f"{_from(shape, deep, radius)}.",
+                f"{_from(shape, deep, radius, say, joint.first)}."
+                if radius
+                else f"Lay the template on {name}, or draw it with square and gauge.",
                 "Saw the straight sides, bore or turn the saw in the corners; gang parts that are to be alike.",
                 "Pare and rasp to the line from both faces; ease the edges that are lifted or stood on.",
             ),
             (Check(at_least(left, FOOT), f"{marked(left)} of {name} is left beside it; at least {marked(FOOT)}"),),
             marked_faces((cut,), {part.id: part}, look.label),
+            lengths=say.lengths,
             figures={"wide": wide, "deep": deep, "radius": radius, "left": left},
             cuts=(cut,),
         )
@@ -117,10 +121,11 @@ def _round(shape: str) -> str:
     return "corners" if shape == "square" else "arc" if shape == "arch" else "four arcs"
 
 
-def _from(shape: str, deep: float, radius: float) -> str:
+def _from(shape: str, deep: float, radius: float, say: Said, part: str) -> str:
     """Where the compass stands."""
     if shape == "arch":
-        return f", its point on the middle line, {marked(radius - deep)} beyond the edge; or bend a batten through the three points"
+        beyond = say(radius - deep, part, MADE, "point of the compass")
+        return f", its point on the middle line, {beyond} beyond the edge; or bend a batten through the three points"
     if shape == "ogee":
         return ": from each foot along the edge, up to the middle of the line to the top, and turned over from there"
     return ""

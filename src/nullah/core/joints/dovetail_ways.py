@@ -12,7 +12,7 @@ from typing import TYPE_CHECKING
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import School
-from nullah.core.joints.plan import Setting, counted
+from nullah.core.joints.plan import ROOM, Found, Setting, counted
 from nullah.core.measure import marked
 
 if TYPE_CHECKING:
@@ -109,7 +109,13 @@ class Ways:
     def steps(self, joint: Dovetail) -> tuple[str, ...]:
         """The order of the work."""
         said = {}
-        if self.set_out != "dividers":
+        if joint.tails == 1:
+            alone = "what lies between them is the tail"
+            said = {
+                _DIVIDERS: alone,
+                _PINS: f"Mark the half pins on the end of the pin board; {alone}. Pins are narrow",
+            }
+        elif self.set_out != "dividers":
             so = _by_rule(joint) if self.set_out == "rule" else BY_EYE
             said = {_DIVIDERS: so, _PINS: f"Mark the half pins on the end of the pin board; {so}. Pins are narrow"}
         if self.waste == "chisel":
@@ -125,31 +131,44 @@ class Ways:
             found.append(words)
         return tuple(found)
 
-    def settings(self, joint: Dovetail, tail_part: str, pin_part: str) -> tuple[Setting, ...]:
-        """What is stepped, measured and bevelled on the board that is laid out first; the other is traced from it."""
+    def lengths(self, joint: Dovetail, tail_part: str, pin_part: str) -> tuple[Found, ...]:
+        """The figures in the order of the work that no setting is set to."""
+        if self.set_out != "rule" or joint.tails == 1:
+            return ()
+        mine = pin_part if self.pins_first else tail_part
+        middles = [Found(mm, mine, "lower edge", "middle of a pin") for mm in _middles(joint)]
+        return (*middles, Found(joint.pin / 2, mine, ROOM, "half a pin"))
+
+    def settings(self, joint: Dovetail, tail_part: str, pin_part: str, tail_line: float) -> tuple[Setting, ...]:
+        """What is stepped, measured and bevelled on the board that is laid out first; the other is traced from it. Where the tails are
+        shorter (``tail_line``) than the pin board is thick, the pins are as wide on its outside face as they come out there."""
+        off = max(0.0, joint.mating - tail_line) / joint.run if self.pins_first else 0.0
         mine = (pin_part,) if self.pins_first else (tail_part,)
         count = counted(joint.tails - 1, "pin") if self.pins_first else counted(joint.tails, "tail")
         where = "on the end at the outside face" if self.pins_first else "at the end"
         stepped = Setting("dividers", joint.step, "", mine, f"{count} from each half-pin line")
-        half = Setting("rule", joint.half_pin, "", mine, f"half pin, {where}")
-        pin = Setting("rule", joint.pin, "", mine, f"pin, {where}")
+        half = Setting("rule", joint.half_pin - off, "", mine, f"half pin, {where}")
+        pin = Setting("rule", joint.pin - 2 * off, "", mine, f"pin, {where}")
         if self.set_out == "rule":
             stepped = Setting("rule", joint.step, "", mine, "middle to middle of the pins")
-        found = [] if self.set_out == "eye" or (self.set_out == "rule" and joint.tails == 1) else [stepped]
+        found = [] if self.set_out == "eye" or joint.tails == 1 else [stepped]
         found.append(half)
-        if self.pins_first or (self.set_out == "rule" and joint.tails > 1):
+        if joint.tails > 1 and (self.pins_first or self.set_out == "rule"):
             found.append(pin)
         bevel = "slope of the pins, on the end" if self.pins_first else "slope of tails and pins"
         parts = mine if self.pins_first else (tail_part, pin_part)
         return (*found, Setting("bevel", None, f"1 : {joint.run:g}", parts, bevel))
 
 
+def _middles(joint: Dovetail) -> list[float]:
+    """The middles of the pins from the reference edge, mm."""
+    return [joint.half_pin + n * joint.step - joint.pin / 2 for n in range(1, joint.tails)]
+
+
 def _by_rule(joint: Dovetail) -> str:
     """What is said of the middles of the pins, from the reference edge."""
-    if joint.tails == 1:
-        return "what lies between them is the tail"
-    middles = [joint.half_pin + n * joint.step - joint.pin / 2 for n in range(1, joint.tails)]
     return (
-        f"with the rule left lying at the reference edge, mark the middles of the pins at {', '.join(map(marked, middles))}; "
+        "with the rule left lying at the reference edge, mark the middles of the pins at "
+        f"{', '.join(map(marked, _middles(joint)))}; "
         f"half a pin, {marked(joint.pin / 2)}, to either side"
     )

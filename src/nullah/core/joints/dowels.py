@@ -4,10 +4,21 @@ from __future__ import annotations
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, axis_of, bit_check, bit_near
+from nullah.core.joints.family import (
+    OPPOSITE,
+    Joins,
+    Look,
+    NoJoint,
+    School,
+    axis_of,
+    bit_check,
+    bit_near,
+    side_of,
+    way_of,
+)
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Mend, Setting, counted
-from nullah.core.joints.screws import ACROSS, grain_axis, hole, in_the_middle, row_axis, shared
+from nullah.core.joints.plan import MADE, SIDE_WORDS, Check, JointPlan, Mend, Said, Setting, counted, gathered, off_side
+from nullah.core.joints.screws import ACROSS, grain_axis, hole, in_the_middle, outward, row_axis, shared
 from nullah.core.joints.spacing import spaced
 from nullah.core.measure import at_least, marked
 
@@ -75,7 +86,8 @@ class Dowels:
         thick = both[3 - axis - line][1] - both[3 - axis - line][0]
         low, high = look.body(joint.second)[axis]
         count = int(look.figure("count"))
-        if deep <= 0 or deep + GLUE >= high - low or diameter >= thick:
+        mine = look.across(joint.first, joint.way)
+        if deep <= 0 or deep + GLUE >= min(high - low, mine) or diameter >= thick:
             raise NoJoint(f"Dowels of {marked(diameter)}, {marked(deep)} deep, do not lie within {b} and {a}.")
         if count > 1 and apart <= diameter:
             raise NoJoint(
@@ -87,25 +99,43 @@ class Dowels:
         for at in spots:
             cuts.append(hole(first, at, OPPOSITE[joint.way], diameter / 2, deep + GLUE))
             cuts.append(hole(second, at, joint.way, diameter / 2, deep + GLUE))
+        ahead = way_of(line, 1)
+        across_way = outward(look, 3 - axis - line)
+        say = Said()
+        settings = [
+            Setting("bit", diameter, "", (joint.first, joint.second), "holes for dowels"),
+            Setting("depth mark on the bit", deep + GLUE, "", (joint.first, joint.second), "holes for dowels"),
+        ]
+        rows, starts = [], []
+        for placed, cut, called in ((first, cuts[0], a), (second, cuts[1], b)):
+            side, end_side = side_of(placed, across_way), side_of(placed, OPPOSITE[ahead])
+            middle, begins = off_side(cut, placed.size, side, True), off_side(cut, placed.size, end_side, True)
+            settings.append(
+                Setting(
+                    "marking gauge", middle, "", (placed.id,), f"middle of the dowels of {called}", SIDE_WORDS[side]
+                )
+            )
+            settings.append(Setting("rule", begins, "", (placed.id,), f"first dowel of {called}", SIDE_WORDS[end_side]))
+            rows.append(f"{marked(middle)} from the {SIDE_WORDS[side]} of {called}")
+            starts.append(f"{marked(begins)} from the {SIDE_WORDS[end_side]} of {called}")
+        if count > 1:
+            settings.append(Setting("dividers", apart, "", (joint.first, joint.second), f"dowels of {a} and {b}"))
+        dowel = say(2 * deep, joint.first, MADE, "length of a dowel")
         crossing = len({grain_axis(look, p) == line for p in (joint.first, joint.second)}) == 2
         parts = (joint.first, joint.second)
-        row = f"{counted(count, 'dowel')}, the first and the last {marked(end)} from the ends"
+        row = f"{counted(count, 'dowel')}, the first {starts[0]} and {starts[1]}"
         return JointPlan(
             joint.id,
             self.name,
             f"{a} dowelled to {b}",
             parts,
-            (
-                Setting("bit", diameter, "", parts, f"holes for dowels, {marked(deep + GLUE)} deep"),
-                Setting("marking gauge", thick / 2, "", parts, f"middle of the dowels of {a} and {b}"),
-                Setting("rule", end, "", parts, f"first and last dowel of {a}, from the ends"),
-                *((Setting("dividers", apart, "", parts, f"dowels of {a}"),) if count > 1 else ()),
-            ),
+            gathered(settings),
             (
                 "Mark face and edge of both; every line is gauged and squared from those.",
-                f"Set out {row}, on both parts at once, clamped side by side; gauge the middle of each from its face.",
+                f"Set out {row}, on both parts at once, clamped side by side as they will lie; gauge the middle of the row "
+                f"{rows[0]}, {rows[1]}.",
                 f"Prick each middle; bore square to the side, to a mark on the bit at {marked(deep + GLUE)}. Ease the mouths.",
-                f"Cut dowels {marked(2 * deep)} long, chamfer their ends, let the glue out by a groove along each.",
+                f"Cut dowels {dowel} long, chamfer their ends, let the glue out by a groove along each.",
                 "Put it together dry; then glue the holes, not the dowels, and draw it up square.",
             ),
             (
@@ -152,6 +182,7 @@ class Dowels:
                 ),
             ),
             marked_faces(cuts, {p.id: p for p in (first, second)}, look.label),
+            lengths=say.lengths,
             figures={"diameter": diameter, "count": float(count), "apart": apart, "end": end, "deep": deep},
             cuts=tuple(cuts),
         )

@@ -8,7 +8,7 @@ from nullah.core.ask import Ask
 from nullah.core.drawing import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import Joins, Look, Meeting, NoJoint, School, Span, axis_of
-from nullah.core.joints.plan import Check, JointPlan, Setting, drawn_face
+from nullah.core.joints.plan import ROOM, Check, JointPlan, Said, Setting, drawn_face
 from nullah.core.measure import SAME, at_least, marked
 
 CLAMP_EVERY = 100.0  # mm (4", common practice)
@@ -92,6 +92,8 @@ class EdgeJoint:
             if look.asked("arcs") == "reversed"
             else "the same way as its neighbour"
         )
+        say = Said()
+        every = say(CLAMP_EVERY, joint.first, ROOM, "clamps")
         unlike = abs(look.thickness(joint.first) - look.thickness(joint.second))
         return JointPlan(
             joint.id,
@@ -102,9 +104,11 @@ class EdgeJoint:
             (
                 f"Lay {a} beside {b} as they will lie, the arcs on its end {arcs}, grain rising one way; mark both across the joint.",
                 "Shoot both edges together, face sides outward, so that what is out of square cancels"
-                + (f"; take {marked(SPRUNG)} more off the middle of each." if sprung else "."),
+                + (
+                    f"; take {say(SPRUNG, joint.first, ROOM, 'sprung')} more off the middle of each." if sprung else "."
+                ),
                 "Stand one on the other: no light, no rocking, and a straightedge lies flat across both.",
-                f"Glued, it is clamped about every {marked(CLAMP_EVERY)}, from the middle outward; scrape what squeezes out.",
+                f"Glued, it is clamped about every {every}, from the middle outward; scrape what squeezes out.",
             ),
             (
                 Check(
@@ -118,6 +122,7 @@ class EdgeJoint:
                     joint.first, f"{a}, the edge to {b}", _edge(f"{a}, edge", joint.first, long, thick, int(clamps))
                 ),
             ),
+            lengths=say.lengths,
             figures={"length": long, "thickness": thick, "clamps": clamps, "cheeks": look.figure("cheeks")},
         )
 

@@ -290,6 +290,11 @@ def axis_of(way: str) -> tuple[int, int]:
     return axis, int(vector[axis])
 
 
+def way_of(axis: int, sign: int) -> str:
+    """The name of a way of the frame."""
+    return ("right", "back", "up")[axis] if sign > 0 else ("left", "front", "down")[axis]
+
+
 def own_axis(placed: Placed, way: str) -> tuple[int, int]:
     """The axis of a part that lies along a way of its frame, and whether it runs with it (1) or against it (-1)."""
     axis, sign = axis_of(way)

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from nullah.core.frozen import replace
-from nullah.core.joints.plan import JointPlan, Setting
+from nullah.core.joints.plan import Found, JointPlan, Setting, gathered
 from nullah.core.measure import at_least, marked
 
 GAUGE, MORTISE_GAUGE = "marking gauge", "mortise gauge"
@@ -31,18 +33,29 @@ def by_gauges(joint: JointPlan, reach: float, mortise_gauge: bool) -> JointPlan:
         )
     if not said:
         return joint
-    nearer = next((s.value for s in joint.settings if s.tool == NEARER), None)
-    settings = tuple(_marked_with(s, s in far, pinned, nearer) for s in joint.settings)
-    return replace(joint, settings=settings, steps=(*said, *joint.steps))
+    nearer = {f.part: f for s in joint.settings if s.tool == NEARER for f in s.marks}
+    settings = [one for s in joint.settings for one in _marked_with(s, s in far, pinned, nearer)]
+    return replace(joint, settings=gathered(settings), steps=(*said, *joint.steps))
 
 
-def _marked_with(setting: Setting, far: bool, pinned: bool, nearer: float | None) -> Setting:
+def _marked_with(setting: Setting, far: bool, pinned: bool, nearer: Mapping[str, Found]) -> list[Setting]:
+    """A setting as it is made with what is at hand.
+
+    Args:
+        nearer: of a part, where the wall nearer its side is.
+    """
     if far:
-        return replace(setting, tool=BEYOND)
+        return [replace(setting, tool=BEYOND)]
     if not pinned or not setting.tool.startswith(MORTISE_GAUGE):
-        return setting
+        return [setting]
     if setting.tool == NEARER:
-        return replace(setting, tool=f"{GAUGE}, nearer wall")
-    if nearer is not None and setting.value is not None:
-        return replace(setting, tool=f"{GAUGE}, farther wall", value=nearer + setting.value)
-    return replace(setting, tool=f"{GAUGE}, wall by wall")
+        return [replace(setting, tool=f"{GAUGE}, nearer wall")]
+    assert setting.value is not None, "a mortise gauge is set to a width"
+    walls = []
+    for part in setting.parts:
+        if part in nearer:
+            wall, side = nearer[part].mm + setting.value, nearer[part].origin
+            walls.append(Setting(f"{GAUGE}, farther wall", wall, "", (part,), setting.what, side))
+        else:
+            walls.append(replace(setting, tool=f"{GAUGE}, wall by wall", parts=(part,)))
+    return walls

@@ -75,13 +75,13 @@ class HalfBlind:
             ),
             Check(at_least(lap, FINEST), f"lap {marked(lap)}; at least {marked(FINEST)}"),
         )
-        long = at_joint - lap
+        before = _before_tails(look)
         settings = tuple(
             replace(
-                s, use=f"length of the tails; on the end of {front} from its inside", parts=(joint.first, joint.second)
+                s, what=f"length of the tails; on the end of {front} from its inside", parts=(joint.first, joint.second)
             )
             if s.use == f"baseline at {front}"
-            else replace(s, use=f"thickness of {side}, on the inside of {front}")
+            else replace(s, what=f"thickness of {side}, on the inside of {front}")
             if s.use == f"baseline at {side}"
             else s
             for s in made.settings
@@ -93,7 +93,7 @@ class HalfBlind:
             name=made.name.replace("Corner of", "Half-blind corner of", 1),
             settings=(
                 *settings,
-                Setting("rule", lap, "", (joint.second,), f"lap of {front} before the tails, {marked(long)} long"),
+                Setting("rule", before, "", (joint.second,), f"what stays of {front} before the tails", "face"),
             ),
             checks=checks,
             faces=marked_faces(made.cuts, stands, look.label),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from nullah.core.ask import Ask
 from nullah.core.joints.family import OPPOSITE, Look, School, own_axis
-from nullah.core.joints.plan import Check, Mend
+from nullah.core.joints.plan import ROOM, Check, Mend, Said
 from nullah.core.joints.screws import ACROSS, grain_axis, row_axis, shared
 from nullah.core.measure import at_least, marked
 
@@ -48,11 +48,13 @@ def glued_across(look: Look) -> tuple[Check, ...]:
     return (Check(at_least(ACROSS, high - low), words, Mend("fixed", AT_ONE_EDGE, f"glue {marked(EDGE)} at one edge")),)
 
 
-def held_steps(look: Look) -> tuple[str, ...]:
+def held_steps(look: Look, say: Said) -> tuple[str, ...]:
     """What is said of glue where it does not go all along."""
     called = look.label(look.joint.first)
     if look.asked("fixed") == AT_ONE_EDGE:
-        return (f"Glue {marked(EDGE)} of {called} at the edge that is seen; the rest goes in dry and moves.",)
+        return (
+            f"Glue {say(EDGE, look.joint.first, ROOM, 'glued')} of {called} at the edge that is seen; the rest goes in dry and moves.",
+        )
     if look.asked("fixed") == SPOT:
         return (
             f"One spot of glue goes in the middle of the width of {called}: it stays there and moves to both sides.",

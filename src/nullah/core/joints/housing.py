@@ -19,16 +19,18 @@ from nullah.core.joints.family import (
     block_cut,
     depth_of_the_set,
     over_an_edge,
+    own_axis,
     own_point,
+    side_of,
     with_span,
 )
 from nullah.core.joints.grooves import check_depth, depth_in, iron_check, stop_checks
 from nullah.core.joints.held import FIXED, PANEL_FIXED, PANELS, glued_across, held_steps, panel_in_a_frame
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.panel import PANEL, panel_edge, panel_told
-from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
-from nullah.core.measure import at_least, marked
-from nullah.core.shapes.cut import WAYS, Cut, Placed
+from nullah.core.joints.plan import ROOM, SIDE_WORDS, Check, JointPlan, Mend, Said, Setting, off_side
+from nullah.core.measure import SAME, at_least, marked
+from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed
 
 FROM_SHOW_EDGE = 6.0  # mm from where a stopped dado ends to the edge that is seen (1/4", common practice)
 ASKS = (
@@ -132,16 +134,16 @@ class Housing:
             on_mate: tuple[Cut, ...] = (panel_edge(look, panel),)
         else:
             on_mate = taken_off(look, stop, shoulder)
-        settings = [
-            Setting(f"knife, from {a}", wide, "", (joint.second,), f"width of the {self.word} for {a}"),
-            Setting(
-                "router plane" if look.shop.router_plane else "depth line",
-                depth,
-                "",
-                (joint.second,),
-                f"depth of the {self.word} for {a}",
-            ),
+        say, deep = Said(), cut.depth if square else depth
+        tool = "router plane" if look.shop.router_plane else "depth line"
+        settings = _placed(look, host, cut, self.word) if square else []
+        settings += [
+            Setting(tool, deep, "", (joint.second,), f"depth of the {self.word} for {a}", "" if square else ROOM),
         ]
+        if not square:
+            settings.insert(
+                0, Setting(f"knife, from {a}", wide, "", (joint.second,), f"width of the {self.word} for {a}", ROOM)
+            )
         left = look.across(joint.second, joint.way)
         checks = [
             check_depth(depth, left, b),
@@ -171,12 +173,22 @@ class Housing:
             checks += stop_checks(depth, shop.plough, shop.plough_deepest)
         if square and self._asks("fixed"):
             checks += glued_across(look)
-        steps = [s.format(mate=a, host=b, depth=marked(depth), way=self._way(look)) for s in self.steps]
-        steps += held_steps(look) if self._asks("fixed") else ()
+        steps = [s.format(mate=a, host=b, depth=marked(deep), way=self._way(look)) for s in self.steps]
+        steps += held_steps(look, say) if self._asks("fixed") else ()
         if stop:
             edge = str(look.asked("edge"))
+            reaches = say(
+                look.figure("reach"), joint.first, SIDE_WORDS[side_of(look.stands(joint.first), joint.way)], "notch"
+            )
             from_edge = short_of(look, stop, edge)
-            settings.append(Setting("marking gauge", stop, "", (joint.first,), f"notch in the {edge} corner of {a}"))
+            if from_edge < 0:
+                raise NoJoint(f"{a} stands out over the {edge} edge of {b}: the {self.word} has nowhere to stop there.")
+            far, its = side_of(look.stands(joint.first), edge), side_of(host, edge)
+            settings.append(
+                Setting(
+                    "marking gauge", stop, "", (joint.first,), f"notch in the {edge} corner of {a}", SIDE_WORDS[far]
+                )
+            )
             checks.append(
                 Check(
                     at_least(from_edge, FROM_SHOW_EDGE),
@@ -184,11 +196,11 @@ class Housing:
                 )
             )
             steps.insert(
-                1, f"Chop a pocket to {marked(depth)} where it stops, {marked(from_edge)} from the {edge} edge of {b}."
+                1,
+                f"Chop a pocket to {marked(deep)} where it stops, {say(from_edge, joint.second, SIDE_WORDS[its], 'stop')} from the "
+                f"{edge} edge of {b}.",
             )
-            steps.insert(
-                len(self.steps), f"Notch the {edge} corner of {a}: {marked(stop)} by {marked(look.figure('reach'))}."
-            )
+            steps.insert(len(self.steps), f"Notch the {edge} corner of {a}: {marked(stop)} by {reaches}.")
         if panel != "flat":
             told = panel_told(look, panel)
             settings += told[0]
@@ -196,7 +208,7 @@ class Housing:
             steps[:0] = told[2]
         elif shoulder:
             thick = look.thickness(joint.first)
-            settings.append(Setting("marking gauge", wide, "", (joint.first,), f"tongue of {a}, from its back"))
+            settings.append(Setting("marking gauge", wide, "", (joint.first,), f"tongue of {a}", "back"))
             checks.append(
                 Check(
                     at_least(wide, thick / 2),
@@ -205,7 +217,8 @@ class Housing:
             )
             steps.insert(
                 0,
-                f"Saw the shoulder of {a}, {marked(shoulder)} off its face; pare the tongue to its line before the {self.word}.",
+                f"Saw the shoulder of {a}, {say(shoulder, joint.first, 'face', 'shoulder')} off its face; "
+                f"pare the tongue to its line before the {self.word}.",
             )
         stands = {host.id: host, **({joint.first: look.stands(joint.first)} if on_mate else {})}
         figures = {"width": wide, "depth": depth, **({"stop": stop} if stop else {})}
@@ -220,9 +233,28 @@ class Housing:
             tuple(steps),
             tuple(checks),
             marked_faces((cut, *on_mate), stands, look.label),
+            lengths=say.lengths,
             figures=figures | ({"shoulder": shoulder} if shoulder else {}),
             cuts=(cut, *on_mate),
         )
+
+
+def _placed(look: Look, host: Placed, cut: Cut, word: str) -> list[Setting]:
+    """Where a housing lies: its near wall from the nearer side of its part, and how wide it is there; narrower than its mate where it
+    is open at that side."""
+    joint, called = look.joint, look.label(look.joint.first)
+    axis = own_axis(host, look.face(joint.first))[0]
+    sides = [name for name, (k, _) in SIDES.items() if k == axis]
+    off = {side: off_side(cut, host.size, side) for side in sides}
+    near = min(sides, key=lambda s: off[s])
+    across = host.size[axis] - sum(off.values())
+    found = [Setting(f"knife, from {called}", across, "", (joint.second,), f"width of the {word} for {called}")]
+    if off[near] > SAME:
+        gauge = "rule" if axis == 0 else "marking gauge"
+        found.append(
+            Setting(gauge, off[near], "", (joint.second,), f"near wall of the {word} for {called}", SIDE_WORDS[near])
+        )
+    return found
 
 
 def _is_square(mate: Placed) -> bool:

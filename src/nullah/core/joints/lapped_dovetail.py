@@ -18,11 +18,12 @@ from nullah.core.joints.family import (
     on_side,
     own_axis,
     side_of,
+    way_of,
     with_span,
 )
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Setting
-from nullah.core.joints.tenon import along_of, way_of
+from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Said, Setting
+from nullah.core.joints.tenon import along_of
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
 
@@ -98,27 +99,29 @@ class LappedDovetail:
             raise NoJoint(f"A tail {marked(width)} broad does not lie within {b} there: make it narrower.")
         beyond = mate[axis][1] - mate[axis][0] - long
         run, shoulder = look.figure("slope"), (high - low - neck) / 2
-        mine = (joint.first,)
+        mine, say = (joint.first,), Said()
+        tip, top = SIDE_WORDS[side_of(first, joint.way)], SIDE_WORDS[side_of(second, end)]
+        neck_told = say(neck, joint.first, "", "neck of the tail")
+        side_told = say(shoulder, joint.first, "", "shoulder beside the neck")
+        floor = cuts[-1].depth
         return JointPlan(
             joint.id,
             self.name,
             f"Lapped dovetail of {a} in {b}",
             (joint.first, joint.second),
             (
-                Setting("marking gauge", long, "", mine, f"shoulder of {a}, from its end"),
+                Setting("marking gauge", long, "", mine, f"shoulder of {a}", tip),
                 Setting("bevel", None, f"1 : {run:g}", (joint.first, joint.second), f"tail of {a}"),
                 Setting("rule", width, "", mine, f"tail of {a} at its end, about the middle"),
-                Setting(
-                    "marking gauge", deep, "", (joint.second,), f"floor of the socket for {a}, from the end of {b}"
-                ),
+                Setting("marking gauge", floor, "", (joint.second,), f"floor of the socket for {a}", top),
             ),
             (
                 f"Knife the shoulder of {a} {marked(long)} from its end; mark the tail {marked(width)} broad at the end, "
-                f"{marked(neck)} at the shoulder.",
-                f"Saw the slopes on the waste side, then the shoulders, {marked(shoulder)} on either side.",
+                f"{neck_told} at the shoulder.",
+                f"Saw the slopes on the waste side, then the shoulders, {side_told} on either side.",
                 f"Stand {a} in its place on the end of {b}, shoulder tight, and knife round the tail: the socket is traced, not "
                 "measured.",
-                f"Saw inside both lines as far as the corner lets the saw go, down to {marked(deep)}; chop the rest in thin "
+                f"Saw inside both lines as far as the corner lets the saw go, down to {marked(floor)}; chop the rest in thin "
                 "slices, floor it flat.",
                 f"Press {a} down by hand; ease only what shines. Its top is planed level with {b} once it is glued.",
             ),
@@ -137,6 +140,7 @@ class LappedDovetail:
                 Check(at_least(shoulder, 2.0), f"shoulders of {marked(shoulder)} at the neck; at least {marked(2.0)}"),
             ),
             marked_faces(cuts, {p.id: p for p in (first, second)}, look.label),
+            lengths=say.lengths,
             figures={"length": long, "neck": neck, "width": width, "slope": run, "deep": deep},
             cuts=cuts,
         )

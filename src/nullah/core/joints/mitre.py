@@ -6,12 +6,12 @@ import math
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import OPPOSITE, Joins, Look, Meeting, NoJoint, School, axis_of, on_side, side_of
+from nullah.core.joints.family import OPPOSITE, Joins, Look, Meeting, NoJoint, School, axis_of, on_side, side_of, way_of
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Setting, counted
-from nullah.core.joints.tenon import along_of, way_of
+from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Setting, counted, off_side
+from nullah.core.joints.tenon import along_of
 from nullah.core.measure import at_least, marked
-from nullah.core.shapes.cut import SIDES, Cut, Placed
+from nullah.core.shapes.cut import OTHER, SIDES, Cut, Placed
 
 SLIVER = 0.01  # mm: what a key's slot keeps at its deepest, where it runs out at the corner
 SHORTEST_LEG = 4.0  # mm a key runs along each side (common practice, no source)
@@ -86,14 +86,20 @@ class Mitre:
         cuts = (*_slanted(look, first, second), *(_keys(look, first, second) if count else ()))
         deep = leg / math.sqrt(2) if count else 0.0
         both = (joint.first, joint.second)
+        ends = (side_of(first, joint.way), side_of(second, OPPOSITE[_turn(look)]))
+        lines = [
+            p.size[0] - off_side(c, p.size, OTHER[e]) for p, c, e in zip((first, second), cuts, ends, strict=False)
+        ]
         settings = [
-            Setting("knife and square", along, "", (joint.first,), f"inside of the mitre on {a}, from its end"),
-            Setting("knife and square", over, "", (joint.second,), f"inside of the mitre on {b}, from its end"),
+            Setting("knife and square", mm, "", (p.id,), f"inside of the mitre on {look.label(p.id)}", SIDE_WORDS[end])
+            for mm, p, end in zip(lines, (first, second), ends, strict=True)
+        ]
+        settings += [
             Setting("bevel", None, f"{angle:.1f}\N{DEGREE SIGN}", (joint.first,), f"mitre of {a}, to its length"),
             Setting("bevel", None, f"{90 - angle:.1f}\N{DEGREE SIGN}", (joint.second,), f"mitre of {b}, to its length"),
         ]
         steps = [
-            f"Knife the mitre from the outer corner to the line at {marked(along)} on {a} and at {marked(over)} on {b}, squared "
+            f"Knife the mitre from the outer corner to the line at {marked(lines[0])} on {a} and at {marked(lines[1])} on {b}, squared "
             "down both edges.",
             "Saw beside the line; shoot both to it on a board that holds them at their angles, a shaving at a time, heel first.",
             "Try the corner against a square; glue it, sized once, pulled up by blocks or cord, and let it dry whole.",

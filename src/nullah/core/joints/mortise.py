@@ -10,26 +10,31 @@ from collections.abc import Callable
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import Block, Joins, Look, NoJoint, School, axis_of
+from nullah.core.joints.family import Block, Joins, Look, NoJoint, School, axis_of, side_of
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
+from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Mend, Said, Setting, gathered
 from nullah.core.joints.tenon import (
     THINNEST,
+    THROUGH,
     across_of,
     alike,
     along_of,
     blocks,
     by_the_chisel,
+    cheeks,
+    coming_through,
+    given_up,
     kept_from_others,
     kerfs,
+    meeting,
     met,
     mitre,
     shoulders,
     sockets,
     whole,
 )
-from nullah.core.joints.tenon_features import MOST_FLARE, formed, peg_holes, pegged, wedged
-from nullah.core.measure import at_least, marked
+from nullah.core.joints.tenon_features import MOST_FLARE, formed, peg_holes, pegged, tip_of, wedged
+from nullah.core.measure import SAME, at_least, marked
 from nullah.core.shapes.cut import Placed
 
 EDGE_SHOULDER = 5.0  # mm at the edges of a tenon (common practice: 3 to 5)
@@ -125,6 +130,8 @@ class MortiseAndTenon:
         a, b = look.label(joint.first), look.label(joint.second)
         if look.asked("hold") == "wedged" and not _goes_through(look):
             raise NoJoint(f"The tenon of {a} ends inside {b}: wedges are driven where it comes through.")
+        if _beside(look, tenon) < -SAME:
+            raise NoJoint(f"The tenon of {a} does not lie within {b} there: make it narrower, or thinner.")
         flare = look.figure("flare")
         holes = sockets(look, second, made, flare)
         cuts = shoulders(look, first, made)
@@ -132,9 +139,8 @@ class MortiseAndTenon:
         redrawn = [len(cuts) + n for n in range(len(mitred))]  # on the tenon as it is sawn
         cuts += [*mitred, *holes]
         thick, long, width = (look.figure(n) for n in ("thickness", "length", "width"))
-        shoulder, upper = look.figure("shoulder"), look.figure("upper shoulder")
-        low, high = look.bare(joint.first)[across_of(look)[0]]
-        lower = max(0.0, high - low - upper - width)  # which is what the others leave, also where they are held as cut
+        shoulder, upper, lower = (look.figure(n) for n in ("shoulder", "upper shoulder", "lower shoulder"))
+        wall, side = _near_wall(look, second)
         figures = {
             "thickness": thick,
             "length": long,
@@ -144,27 +150,30 @@ class MortiseAndTenon:
             "lower shoulder": lower,
             "mortise depth": max(c.depth for c in holes),
         }
+        mine, mates, say = (joint.first,), (joint.second,), Said()
         settings = [
             Setting("mortise gauge", thick, "", (joint.first, joint.second), f"tenon and mortise of {a}"),
-            Setting("mortise gauge, nearer pin", shoulder, "", (joint.first,), f"from the face of {a}"),
-            Setting("knife and square", long, "", (joint.first,), f"shoulder of {a}, from its end"),
+            Setting("mortise gauge, nearer pin", shoulder, "", mine, f"tenon of {a}", "face"),
+            Setting("mortise gauge, nearer pin", wall, "", mates, f"mortise for {a}", side),
+            Setting("knife and square", long, "", mine, f"shoulder of {a}", tip_of(look)),
             *(
-                Setting("marking gauge", mm, "", (joint.first,), f"{which} shoulder of {a}")
+                Setting("marking gauge", mm, "", mine, f"{which} shoulder of {a}", f"{which} edge")
                 for which, mm in (("upper", upper), ("lower", lower))
                 if mm > 1e-9
             ),
-            Setting("depth mark on the chisel", holes[0].depth, "", (joint.second,), f"mortise for {a}"),
         ]
-        steps = _in_order(look, a, b)
+        if not _goes_through(look):
+            settings.append(Setting("depth mark on the chisel", holes[0].depth, "", mates, f"mortise for {a}"))
+        steps = _in_order(look, a, b, f"{marked(wall)} from its {side}")
         checks = list(_checks(look, second, tenon))
-        for told in (formed(look, a, b), wedged(look, a, b, flare), pegged(look, a, b)):
+        for told in (formed(look, a, b, say), wedged(look, a, b, flare, say), pegged(look, a, b, say)):
             figures |= told.figures
             settings += told.settings
             steps[told.at : told.at] = told.steps
             checks += told.checks
         if flare:
-            cuts += kerfs(look, first, made[: int(look.figure("count"))])
-        pegs = peg_holes(look, first, second, tenon)
+            cuts += kerfs(look, first, coming_through(look, made))
+        pegs = peg_holes(look, first, second, tenon, made)
         redrawn += [len(cuts) + n for n, cut in enumerate(pegs) if cut.part == first.id]  # pricked through the mate's
         cuts += pegs
         return JointPlan(
@@ -172,10 +181,11 @@ class MortiseAndTenon:
             self.name,
             f"Tenon of {a} in {b}",
             (joint.first, joint.second),
-            tuple(settings),
+            gathered(settings),
             tuple(steps),
             tuple(checks),
             marked_faces(cuts, {p.id: p for p in (first, second)}, look.label),
+            lengths=say.lengths,
             figures=figures,
             cuts=tuple(cuts),
             redrawn=tuple(redrawn),
@@ -183,33 +193,60 @@ class MortiseAndTenon:
 
 
 def _goes_through(look: Look) -> bool:
-    return look.asked("style") in ("through", "stepped")
+    return look.asked("style") in THROUGH
 
 
-def _in_order(look: Look, a: str, b: str) -> list[str]:
-    """Marking and cutting, the half that is cut first before the other."""
+def _near_wall(look: Look, second: Placed) -> tuple[float, str]:
+    """How far the mortise's near wall lies from the side of the second part that looks the way of the first's face, mm, and that side
+    in words."""
+    face = look.face(look.joint.first)
+    axis, sign = axis_of(face)
+    low, high = cheeks(look, look.joint)
+    mate = look.body(look.joint.second)[axis]
+    return mate[1] - high if sign > 0 else low - mate[0], SIDE_WORDS[side_of(second, face)]
+
+
+def _shouldered(look: Look) -> tuple[list[str], list[str]]:
+    """The sides of the tenon that have a shoulder, and those that are level with the part, in words."""
+    own, thick, shoulder = look.thickness(look.joint.first), look.figure("thickness"), look.figure("shoulder")
+    beside = {
+        "face": shoulder,
+        "back": own - thick - shoulder,
+        "upper edge": look.figure("upper shoulder"),
+        "lower edge": look.figure("lower shoulder"),
+    }
+    return [k for k, mm in beside.items() if mm > SAME], [k for k, mm in beside.items() if mm <= SAME]
+
+
+def _in_order(look: Look, a: str, b: str, wall: str) -> list[str]:
+    """Marking and cutting, the half that is cut first before the other; ``wall``: where the mortise's near wall is."""
     thick, long = look.figure("thickness"), look.figure("length")
-    seen = look.figure("shoulder") <= 0 or look.asked("shoulders") == "seen sides"
+    cut, level = _shouldered(look)
+    round_ = "all round" if not level else f"on its {' and '.join(cut)}" if cut else "all round, for the pencil alone"
     others = met(look)
-    through = _goes_through(look)
-    chop = f"chop it {'from both faces to the middle' if through else 'to the mark'}."
-    knife = f"Knife the shoulders of {a} {marked(long)} from the end all round; gauge the tenon {marked(thick)} thick from the face."
+    if look.figure("step"):
+        chop = ""  # in two stages, told apart
+    elif _goes_through(look):
+        chop = " Chop it from both sides to the middle."
+    else:
+        chop = " Chop it to the mark."
+    knife = f"Knife the shoulders of {a} {marked(long)} from the end {round_}; gauge the tenon {marked(thick)} thick from the face."
     saw = "Saw the cheeks beside the line, then the shoulders; leave a shade at the cheek and pare to the gauge line."
     if look.asked("order") == "tenons":
         cutting = [
             knife,
             saw,
-            f"Mark the mortise on {b} from the tenon as it is sawn, its shoulder square to {b}; {chop}",
+            f"Mark the mortise on {b} from the tenon as it is sawn, its near wall {wall}, its shoulder square to {b}.{chop}",
         ]
     else:
-        cutting = [knife, f"Mark the mortise on {b} from the tenon's own width; {chop}", saw]
-    if seen:
-        cutting.append("The tenon has no shoulder at its hidden side: that face is the face of the part.")
-    if others and alike(look, others[0]) and look.asked("meeting") == "mitred":
-        cutting.append(
-            f"Mark and mitre the tip at 45 degrees where it meets the tenon of {look.label(others[0].first)}."
-        )
-    fit = "Fit by hand: a shade fat, thinned to fit; the shoulder closes all round before the tenon touches the bottom."
+        cutting = [knife, f"Mark the mortise on {b} from the tenon's own width, its near wall {wall}.{chop}", saw]
+    if level:
+        cutting.append(f"The tenon has no shoulder at its {' and '.join(level)}: it is level with the part there.")
+    if meeting(look) == "mitred":
+        other = next(o for o in others if alike(look, o))
+        cutting.append(f"Mark and mitre the tip at 45 degrees where it meets the tenon of {look.label(other.first)}.")
+    ends = "comes through" if _goes_through(look) else "touches the bottom"
+    fit = f"Fit by hand: a shade fat, thinned to fit; the shoulder closes before the tenon {ends}."
     return [*cutting, fit]
 
 
@@ -245,18 +282,24 @@ def _edge(look: Look, upper: bool) -> float:
     return min(least, (own[1] - own[0]) / 4)
 
 
-def _width(look: Look) -> float:
-    across, _ = across_of(look)
-    low, high = look.bare(look.joint.first)[across]
-    width = high - low - look.figure("upper shoulder") - look.figure("lower shoulder")
+def _breadth(look: Look) -> float:
+    """How broad the first part is across the tenon's width, mm."""
+    low, high = look.bare(look.joint.first)[across_of(look)[0]]
+    return high - low
+
+
+def _width(look: Look, which: str = "") -> float:
+    width = _breadth(look) - look.figure(f"{which}upper shoulder") - look.figure(f"{which}lower shoulder")
     if width < THINNEST:
         raise NoJoint(f"{look.label(look.joint.first)} is too narrow for a tenon: {marked(width)} is left of it.")
     return width
 
 
 def _meets_alike(look: Look) -> float:
-    """1 where it meets another that lies as it does, else 0."""
-    return float(any(alike(look, other) for other in met(look)))
+    """1 where it meets another that lies as it does and neither goes right through, else 0."""
+    others = [o for o in met(look) if alike(look, o)]
+    styles = [look.asked("style"), *(o.asked.get("style", "blind") for o in others)]
+    return float(bool(others) and not any(s in THROUGH for s in styles))
 
 
 def _natural(look: Look) -> float:
@@ -282,8 +325,7 @@ def _checks(look: Look, second: Placed, tenon: Block) -> tuple[Check, ...]:
     thick = look.figure("thickness")
     owned = [c for c in look.shop.chisels if abs(c - thick) < 0.05]
     axis, _ = axis_of(joint.way)
-    mate = look.body(joint.second)
-    beside = min(min(tenon[k][0] - mate[k][0], mate[k][1] - tenon[k][1]) for k in range(3) if k != axis)
+    mate, beside = look.body(joint.second), _beside(look, tenon)
     found = [
         Check(
             bool(owned),
@@ -302,8 +344,17 @@ def _checks(look: Look, second: Placed, tenon: Block) -> tuple[Check, ...]:
         found.append(
             Check(at_least(behind, WALL), f"{marked(behind)} of {b} stays behind the mortise; at least {marked(WALL)}")
         )
+    taken = look.figure("upper shoulder") + look.figure("width") + look.figure("lower shoulder")
+    whole_width = _breadth(look)
+    found.append(
+        Check(
+            abs(taken - whole_width) <= SAME,
+            f"tenon and shoulders take up {marked(taken)} of {a}, which is {marked(whole_width)} broad",
+        )
+    )
+    found += [Check(False, words, mend) for asked, words, mend in NOT_TOGETHER if asked(look)]
     for other in met(look):
-        way = str(look.asked("meeting")) if alike(look, other) else "one stops short of the other"
+        way = meeting(look) if alike(look, other) else "one stops short of the other"
         found.append(
             Check(
                 True,
@@ -311,6 +362,12 @@ def _checks(look: Look, second: Placed, tenon: Block) -> tuple[Check, ...]:
             )
         )
     return tuple(found)
+
+
+def _beside(look: Look, tenon: Block) -> float:
+    """The least wood of the second part that stays beside the mortise, mm; less than none where it runs out of it."""
+    axis, mate = axis_of(look.joint.way)[0], look.body(look.joint.second)
+    return min(min(tenon[k][0] - mate[k][0], mate[k][1] - tenon[k][1]) for k in range(3) if k != axis)
 
 
 def _step(look: Look) -> float:
@@ -323,13 +380,40 @@ def _between(look: Look) -> float:
     return look.figure("width") / 3 if look.figure("count") == 2 else 0.0
 
 
+def _no_room_for_a_haunch(look: Look) -> bool:
+    """Whether nothing of the part lies beside the tenon's upper edge, or another tenon does."""
+    return bool(look.asked("haunched")) and (look.figure("upper shoulder") <= SAME or given_up(look)[0] > 0)
+
+
 def _haunch(look: Look) -> float:
-    return look.figure("length") * HAUNCH if look.asked("haunched") else 0.0
+    return look.figure("length") * HAUNCH if look.asked("haunched") and not _no_room_for_a_haunch(look) else 0.0
+
+
+# ways that exclude each other: when, what is laid out instead in words, and which is given up
+NOT_TOGETHER: tuple[tuple[Callable[[Look], bool], str, Mend], ...] = (
+    (
+        lambda look: look.asked("style") == "stepped" and look.asked("tenons") == 2,
+        "two tenons are asked of a stepped one: it is laid out as one",
+        Mend("tenons", 1.0, "one tenon, stepped"),
+    ),
+    (
+        _no_room_for_a_haunch,
+        "a haunch is asked, and no wood is free above the tenon: none is laid out",
+        Mend("haunched", False, "no haunch"),
+    ),
+    (
+        lambda look: look.asked("style") == "stub" and "drawbored" in str(look.asked("hold")),
+        "a peg is asked of a stub tenon, which is too short for one",
+        Mend("hold", "glued", "glued"),
+    ),
+)
 
 
 def _pegs(look: Look) -> float:
-    """How many pegs: one, or two in a wide tenon; 0 where it has none."""
-    return 0.0 if "drawbored" not in str(look.asked("hold")) else 2.0 if look.figure("width") >= TWO_PEGS else 1.0
+    """How many pegs: one, two in a wide tenon, one in each of two; 0 where it has none."""
+    if "drawbored" not in str(look.asked("hold")):
+        return 0.0
+    return 2.0 if look.figure("count") == 2 or look.figure("width") >= TWO_PEGS else 1.0
 
 
 def _peg_in(look: Look) -> float:
@@ -353,11 +437,14 @@ _FIGURES: dict[str, Callable[[Look], float]] = {
     "shoulder": _shoulder,
     "length": lambda look: kept_from_others(look, look.figure("natural")),
     "natural": _natural,
-    "upper shoulder": lambda look: _edge(look, True),
-    "lower shoulder": lambda look: _edge(look, False),
+    "own upper shoulder": lambda look: _edge(look, True),
+    "own lower shoulder": lambda look: _edge(look, False),
+    "own width": lambda look: _width(look, "own "),
+    "upper shoulder": lambda look: look.figure("own upper shoulder") + given_up(look)[0],
+    "lower shoulder": lambda look: look.figure("own lower shoulder") + given_up(look)[1],
     "width": _width,
     "asks meeting": _meets_alike,
-    "count": lambda look: float(look.asked("tenons")),
+    "count": lambda look: 1.0 if look.asked("style") == "stepped" else float(look.asked("tenons")),
     "between": _between,
     "step": _step,
     "first stage": lambda look: min(CHOPPED, look.figure("length") / 2),

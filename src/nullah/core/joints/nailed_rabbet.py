@@ -16,12 +16,14 @@ from nullah.core.joints.family import (
     block_cut,
     depth_of_the_set,
     over_an_edge,
+    side_of,
     with_span,
 )
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Setting
+from nullah.core.joints.plan import MADE, ROOM, SIDE_WORDS, Check, JointPlan, Setting, off_side
 from nullah.core.joints.screws import FROM_END, PILOT, in_a_row
 from nullah.core.measure import at_least, marked
+from nullah.core.shapes.cut import OTHER, SIDES
 
 SHARE = 1 / 3  # of the thickness: how deep a rabbet is (a quarter to two thirds, common practice)
 LEAST_SHARE, MOST_SHARE = 0.25, 2 / 3
@@ -95,25 +97,39 @@ class NailedRabbet:
         held = str(look.asked("held"))
         wide_way = ", the wide way of each along the grain" if held == "nails" else ""
         bite = long - notch
+        away = side_of(first, joint.way)
+        floor, edge = SIDE_WORDS[cuts[0].side], SIDE_WORDS[away]
+        taken = first.size[SIDES[away][0]] - off_side(cuts[1], first.size, OTHER[away])
+        settings = [
+            Setting("marking gauge", cuts[0].depth, "", (joint.second,), f"depth of the rabbet in {b}", floor),
+            Setting(f"knife, from {a}", look.figure("width"), "", (joint.second,), f"width of the rabbet for {a}"),
+            Setting("marking gauge", taken, "", (joint.first,), f"notch in {a}", edge),
+            Setting("drill", look.figure("pilot"), "", (joint.second,), f"pilots for the {held}, through {b}", MADE),
+        ]
+        if count > 1:
+            settings.append(
+                Setting(
+                    "rule", FROM_END, "", (joint.second,), f"first and last of the {held}, from the ends of {a}", ROOM
+                )
+            )
+        row = (
+            f"{count} {held}, the first and last {marked(FROM_END)} from the ends of {a}, the rest evenly between"
+            if count > 1
+            else f"one of the {held} in the middle"
+        )
         return JointPlan(
             joint.id,
             self.name,
             f"{b} over {a}, in a rabbet with {held}",
             (joint.second, joint.first),
+            tuple(settings),
             (
-                Setting("marking gauge", depth, "", (joint.second,), f"depth of the rabbet in {b}, from its face"),
-                Setting("knife, from " + a, look.figure("width"), "", (joint.second,), f"width of the rabbet for {a}"),
-                Setting("marking gauge", notch, "", (joint.first,), f"notch in {a}, from its edge"),
-                Setting("drill", look.figure("pilot"), "", (joint.second,), f"pilots for the {held}, through {b}"),
-                Setting("rule", FROM_END, "", (joint.second,), f"first and last of the {held} in {b}"),
-            ),
-            (
-                f"Cut the rabbet of {b} first: knife the shoulder from {a}, saw it, split and floor it to {marked(depth)}; "
+                f"Cut the rabbet of {b} first: knife the shoulder from {a}, saw it, split and floor it to {marked(depth)} "
+                f"from its {floor}; "
                 "leave the end over-long, which resists splitting, until it is held.",
-                f"Notch {a} by what is left of {b}, {marked(notch)}: gang both ends of the piece and saw them as one.",
+                f"Notch {a} by what is left of {b}, {marked(taken)} from its {edge}: gang both ends of the piece and saw them as one.",
                 f"Try it: {b} lies flush on {a} and its shoulder bears all along.",
-                f"Set out {count} {held}, the first and last {marked(FROM_END)} from the ends, the rest evenly between; "
-                f"try the pilot in scrap{wide_way}. No glue across the grain.",
+                f"Set out {row}; try the pilot in scrap{wide_way}. No glue across the grain.",
             ),
             (
                 Check(

@@ -6,8 +6,8 @@ import math
 
 from nullah.core.ask import Ask
 from nullah.core.joints.arris import along_edge
-from nullah.core.joints.family import Look, NoJoint, own_axis
-from nullah.core.joints.plan import Check, Setting
+from nullah.core.joints.family import Look, NoJoint, own_axis, side_of
+from nullah.core.joints.plan import SIDE_WORDS, Check, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut
 
@@ -47,8 +47,15 @@ def panel_told(look: Look, panel: str) -> tuple[list[Setting], Check, list[str]]
     mine, called = (look.joint.first,), look.label(look.joint.first)
     field, edge = look.figure("field"), look.thickness(look.joint.first) - look.figure("shoulder")
     settings = [
-        Setting("marking gauge", edge, "", mine, f"edge of {called}, from its back"),
-        Setting("marking gauge", field, "", mine, f"field of {called}, in from its edge"),
+        Setting("marking gauge", edge, "", mine, f"edge of {called}", "back"),
+        Setting(
+            "marking gauge",
+            field,
+            "",
+            mine,
+            f"field of {called}",
+            SIDE_WORDS[side_of(look.stands(mine[0]), look.joint.way)],
+        ),
     ]
     if panel == "bevelled":
         slope = math.degrees(math.atan2(look.figure("shoulder"), field))

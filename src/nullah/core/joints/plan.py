@@ -8,26 +8,72 @@ from functools import cached_property
 
 from nullah.core.drawing import Drawing
 from nullah.core.frozen import frozen, replace
-from nullah.core.measure import SAME
+from nullah.core.measure import SAME, marked
 from nullah.core.shapes.cut import SIDES, Cut, Point3
 
 _ACROSS = ((1, 2), (0, 2), (0, 1))  # of an axis, the two others
 Place = tuple[float, float, float, float, float, float]
 
 
+SIDE_WORDS = {
+    "left": "left end",
+    "right": "right end",
+    "lower": "lower edge",
+    "upper": "upper edge",
+    "back": "back",
+    "face": "face",
+}
+FAR_SIDE = "far side of its mate as it stands"
+CENTRE, MADE, ROOM, ARC = (
+    "centre line",
+    "made",
+    "room",
+    "middle of its arc",
+)  # origins of a figure that are no side of a part
+
+
+@frozen
+class Found:
+    """A figure that is worked by, and where it is found again: ``mm`` on a part from (``origin``) a side of it (``SIDE_WORDS``), its
+    ``CENTRE`` line or a line named otherwise, or "" for a size; ``to``: what is found there. Of ``MADE`` it is a size of what is made
+    beside the parts, as a peg's; of ``ROOM`` what is left or given by custom."""
+
+    mm: float
+    part: str
+    origin: str = ""
+    to: str = ""
+
+
 @frozen
 class Setting:
     """One tool set once, for many cuts.
 
-    ``value`` is in mm, or None where ``text`` says it (a bevel as 1 : 7). ``parts`` are those it serves, ``use`` what it
-    marks or cuts there.
+    ``value`` is in mm, or None where ``text`` says it (a bevel as 1 : 7). ``parts`` are those it serves, ``what`` it marks or cuts
+    there, ``origin`` where it is measured from, as ``Found`` has it, the same on each of them. ``found``: of settings made one, what
+    each is set to.
     """
 
     tool: str
     value: float | None
     text: str
     parts: tuple[str, ...]
-    use: str
+    what: str
+    origin: str = ""
+    found: tuple[Found, ...] = ()
+
+    @property
+    def use(self) -> str:
+        """What it marks or cuts, and where it is measured from."""
+        if self.found or not self.origin or self.origin in (MADE, ROOM, ARC):
+            return self.what
+        return f"{self.what}, from the {self.origin}"
+
+    @property
+    def marks(self) -> tuple[Found, ...]:
+        """What it is set to, part by part."""
+        if self.value is None:
+            return ()
+        return self.found or tuple(Found(self.value, p, self.origin, self.what) for p in self.parts)
 
     @property
     def id(self) -> str:
@@ -96,7 +142,8 @@ class JointPlan:
     (``tails`` a count, ``slope`` a run): what stays when it is cut; ``cuts``: the wood it takes away, in its parts' own axes;
     ``redrawn``: which of the cuts are marked on the wood as it then is, all others on the sides of the blank before any is made;
     ``templates``: what is laid on the wood, None where that is every marked side of its cuts; ``places``: of each part, how far its
-    cuts lie from the near and from the far end of its length, width and thickness, mm."""
+    cuts lie from the near and from the far end of its length, width and thickness, mm; ``lengths``: the figures in its steps that no
+    setting is set to."""
 
     id: str
     family: str
@@ -113,6 +160,42 @@ class JointPlan:
     stopped: tuple[str, ...] = ()  # of a groove: the parts in which it stops within the joint
     templates: tuple[Template, ...] | None = None
     places: Mapping[str, Place] = field(default_factory=dict)
+    lengths: tuple[Found, ...] = ()
+
+
+class Said:
+    """Figures as they are said in steps: each is kept with where it is found, so that prose holds no other. Call it for its words."""
+
+    def __init__(self) -> None:
+        self.found: list[Found] = []
+
+    def __call__(self, mm: float, part: str, origin: str = "", to: str = "") -> str:
+        """The figure's words, the figure kept."""
+        self.found.append(Found(mm, part, origin, to))
+        return marked(mm)
+
+    @property
+    def lengths(self) -> tuple[Found, ...]:
+        """All that was said."""
+        return tuple(dict.fromkeys(self.found))
+
+
+def off_side(cut: Cut, size: Point3, side: str, middle: bool = False) -> float:
+    """How far a cut lies from a side of its part, mm: the end of it that is nearer to that side, or its ``middle``.
+
+    Args:
+        size: of the part, mm; side: of ``SIDES``.
+    """
+    axis, far = SIDES[side]
+    own, own_far = SIDES[cut.side]
+    if own == axis:
+        ends = (size[axis] - cut.depth, size[axis]) if own_far else (0.0, cut.depth)
+    else:
+        n = [k for k in range(3) if k != own].index(axis)
+        along = [p[n] for p in (*cut.outline, *cut.far)]
+        ends = (min(along), max(along))
+    at = sum(ends) / 2 if middle else ends[1] if far else ends[0]
+    return size[axis] - at if far else at
 
 
 def places_of(cuts: Iterable[Cut], size: Callable[[str], Point3]) -> dict[str, Place]:
@@ -168,12 +251,20 @@ def qualified(joint: JointPlan, prefix: str, name: str) -> JointPlan:
         id=f"{prefix}{joint.id}",
         name=f"{name}: {joint.name}",
         parts=tuple(f"{prefix}{p}" for p in joint.parts),
-        settings=tuple(replace(s, parts=tuple(f"{prefix}{p}" for p in s.parts)) for s in joint.settings),
+        settings=tuple(
+            replace(s, parts=tuple(f"{prefix}{p}" for p in s.parts), found=_of_part(s.found, prefix))
+            for s in joint.settings
+        ),
+        lengths=_of_part(joint.lengths, prefix),
         faces=tuple(_of_piece(f, prefix) for f in joint.faces),
         cuts=tuple(replace(c, part=f"{prefix}{c.part}") for c in joint.cuts),
         stopped=tuple(f"{prefix}{p}" for p in joint.stopped),
         places={f"{prefix}{p}": place for p, place in joint.places.items()},
     )
+
+
+def _of_part(found: tuple[Found, ...], prefix: str) -> tuple[Found, ...]:
+    return tuple(replace(f, part=f"{prefix}{f.part}") for f in found)
 
 
 def _of_piece(face: Face, prefix: str) -> Face:
@@ -209,5 +300,6 @@ def gathered(settings: list[Setting]) -> tuple[Setting, ...]:
             continue
         parts = old.parts + tuple(p for p in s.parts if p not in old.parts)
         use = _both(old.use, s.use)
-        merged[s.id] = Setting(old.tool, old.value, old.text, parts, use)
+        origin = old.origin if old.origin == s.origin else ""
+        merged[s.id] = Setting(old.tool, old.value, old.text, parts, use, origin, (*old.marks, *s.marks))
     return tuple(merged.values())

@@ -7,9 +7,20 @@ from collections.abc import Sequence
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, axis_of, own_axis, own_point, side_of
+from nullah.core.joints.family import (
+    OPPOSITE,
+    Joins,
+    Look,
+    NoJoint,
+    School,
+    axis_of,
+    own_axis,
+    own_point,
+    side_of,
+    way_of,
+)
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
+from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Mend, Setting, gathered, off_side
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
 
@@ -79,20 +90,37 @@ class Screws:
             free = 0.0 if 2 * n + 1 == count else slot
             cuts.append(hole(first, at, joint.way, screw / 2 + 0.25, deep, free, slides))
             cuts.append(hole(second, at, joint.way, pilot / 2, pilot_deep))
+        line = row_axis(look)
+        settings = [
+            Setting("drill", screw + 0.5, "", (joint.first,), f"{'slots' if slotted else 'holes'} through {a}"),
+            Setting("drill", pilot, "", (joint.second,), f"pilots in {b}"),
+            Setting("depth mark on the bit", pilot_deep, "", (joint.second,), f"pilots in {b}"),
+        ]
+        told: list[str] = []
+        for way, hole_cut in ((way_of(line, -1), cuts[0]), (way_of(line, 1), cuts[-2])):
+            side = side_of(first, way)
+            at_end = off_side(hole_cut, first.size, side, True)
+            settings.append(
+                Setting(
+                    "rule",
+                    at_end,
+                    "",
+                    (joint.first,),
+                    f"{'first' if not told else 'last'} screw of {a}",
+                    SIDE_WORDS[side],
+                )
+            )
+            told.append(f"{marked(at_end)} from the {SIDE_WORDS[side]}")
         return JointPlan(
             joint.id,
             self.name,
             f"{a} screwed to {b}",
             (joint.first, joint.second),
+            gathered(settings if count > 1 else settings[:-1]),
             (
-                Setting("drill", screw + 0.5, "", (joint.first,), f"{'slots' if slotted else 'holes'} through {a}"),
-                Setting("drill", pilot, "", (joint.second,), f"pilots in {b}, {marked(pilot_deep)} deep"),
-                Setting("rule", FROM_END, "", (joint.first,), f"first and last screw of {a}, from its ends"),
-            ),
-            (
-                f"Set out {count} screws along {a}: the first and last {marked(FROM_END)} from the ends, the rest evenly between."
+                f"Set out {count} screws along {a}: the first {told[0]}, the last {told[1]}, the rest evenly between."
                 if count > 1
-                else f"Set out one screw in the middle of {a}.",
+                else f"Set out one screw in the middle of {a}, {told[0]}.",
                 f"Bore {_bored(look, count) if slotted else 'clearance holes'} through {a}; try the pilot in scrap, then bore {b}.",
                 _driven(count) if slotted else "Glue where the grain runs alike, and drive the screws home.",
             ),
@@ -137,6 +165,12 @@ def row_axis(look: Look) -> int:
     axis, _ = axis_of(look.joint.way)
     both = shared(look)
     return max((k for k in range(3) if k != axis), key=lambda k: both[k][1] - both[k][0])
+
+
+def outward(look: Look, axis: int) -> str:
+    """The way along an axis of the frame that the first part's marked side looks: its face or its upper edge, else up the axis."""
+    marked_sides = (look.face(look.joint.first), look.up(look.joint.first))
+    return next((w for w in marked_sides if axis_of(w)[0] == axis), way_of(axis, 1))
 
 
 def _spots(look: Look) -> list[tuple[float, float, float]]:

@@ -6,7 +6,7 @@ from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, bit_check, own_point, side_of
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Setting
+from nullah.core.joints.plan import MADE, SIDE_WORDS, Check, JointPlan, Said, Setting
 from nullah.core.joints.screws import hole
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed, Point3
@@ -65,7 +65,10 @@ class SharedRod:
         whole = look.across(joint.second, joint.way)
         through = deep >= whole - 1e-6
         behind = whole - deep
-        parts = (joint.first, joint.second)
+        parts, say = (joint.first, joint.second), Said()
+        lows = [SIDE_WORDS[n] for n, (k, far) in SIDES.items() if not far and k != SIDES[cuts[0].side][0]]
+        rod = say(look.figure("diameter"), joint.first, MADE, "rod")
+        deep_told = say(cuts[1].depth, joint.second, "", "depth of the hole")
         return JointPlan(
             joint.id,
             self.name,
@@ -73,13 +76,14 @@ class SharedRod:
             parts,
             (
                 Setting("bit", wide, "", parts, f"rod through {a} and {b}"),
-                Setting("rule", look.figure("along"), "", (joint.first,), f"middle of the rod in {a}, along its side"),
+                Setting("rule", look.figure("along"), "", (joint.first,), f"middle of the rod in {a}", lows[0]),
                 Setting(
                     "marking gauge",
                     look.figure("across"),
                     "",
                     (joint.first,),
-                    f"middle of the rod in {a}, across its side",
+                    f"middle of the rod in {a}",
+                    lows[1],
                 ),
             ),
             (
@@ -88,10 +92,9 @@ class SharedRod:
                 + (
                     ", until its point shows; finish from the other side."
                     if through
-                    else f", to a mark at {marked(deep)} into {b}."
+                    else f", to a mark at {deep_told} into {b}."
                 ),
-                f"Try the rod of {marked(look.figure('diameter'))} in a trial hole first: bits bore a shade over their name, "
-                "rods dry oval.",
+                f"Try the rod of {rod} in a trial hole first: bits bore a shade over their name, rods dry oval.",
             ),
             (
                 bit_check(look.shop, look.figure("diameter"), "rod", "diameter"),
@@ -110,6 +113,7 @@ class SharedRod:
                 ),
             ),
             marked_faces(cuts, {p.id: p for p in (first, second)}, look.label),
+            lengths=say.lengths,
             figures={
                 "diameter": look.figure("diameter"),
                 "hole": wide,

@@ -17,14 +17,14 @@ from nullah.core.joints.family import (
     depth_of_the_set,
     own_axis,
     side_of,
+    way_of,
     with_span,
 )
 from nullah.core.joints.grooves import check_depth, depth_in
 from nullah.core.joints.housing import FROM_SHOW_EDGE, STOPS, into_end_grain, short_of, stopped_short, taken_off
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Setting
-from nullah.core.joints.tenon import way_of
-from nullah.core.measure import at_least, marked
+from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Said, Setting
+from nullah.core.measure import SAME, at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
 
 MOST_TAPER = 1 / 50  # of the length (common practice, no source)
@@ -82,14 +82,18 @@ class SlidingDovetail:
         depth, wide, neck, run, stop = (look.figure(n) for n in ("depth", "width", "neck", "slope", "stop"))
         taper = look.figure("taper")
         socket = _socket(look, host, wide - neck, taper)
+        if abs(socket.depth - depth) > SAME:
+            raise NoJoint(f"{a} does not lie against {b}.")
         tail = (*_slopes(look, mate, taper), *taken_off(look, stop, 0.0))
         bevel = Setting(
             "bevel", None, f"1 : {run:g}", (joint.second, joint.first), f"walls of the socket, slopes of {a}"
         )
+        say, tip = Said(), SIDE_WORDS[side_of(mate, joint.way)]
+        in_told = say((wide - neck) / 2, joint.first, "", "shoulder")
         steps = [
             f"Knife the mouth of the socket over {b}, {marked(neck)} wide, squared from its edge; gauge {marked(depth)} at its ends.",
             f"Saw both walls to {marked(depth)} along a block that leans 1 : {run:g}; chisel out the waste, floor it to depth.",
-            f"Gauge {marked(depth)} round the end of {a}; saw the shoulders in {marked((wide - neck) / 2)} on either face.",
+            f"Gauge {marked(depth)} round the end of {a}; saw the shoulders in {in_told} on either face.",
             f"Pare or plane the slopes of {a} along the leaning block, from the shoulder out, until it starts in the socket.",
             f"Slide {a} in dry: it goes by hand for three quarters, then by light taps. Ease only what shines.",
             "Glue a hand's breadth where it goes in last, and where both grains lie alike all of it; drive it home at once.",
@@ -112,14 +116,20 @@ class SlidingDovetail:
                 f"depth of the socket for {a}",
             ),
             bevel,
-            Setting("marking gauge", depth, "", (joint.first,), f"shoulders of {a}"),
+            Setting("marking gauge", depth, "", (joint.first,), f"shoulders of {a}", tip),
         ]
         if taper:
             slim = f"{a} on its face side, and of the socket's wall there, from the {look.asked('edge')} end"
-            settings.append(Setting("rule", taper, "", (joint.first, joint.second), f"taper of {slim}"))
+            runs = 3 - SIDES[socket.side][0] - own_axis(host, look.face(joint.first))[0]
+            n = [k for k in range(3) if k != SIDES[socket.side][0]].index(runs)
+            along = [p[n] for p in socket.outline]
+            drawn = taper * (max(along) - min(along)) / _run(look)
+            settings.append(Setting("rule", taper, "", (joint.first,), f"taper of {slim}"))
+            settings.append(Setting("rule", drawn, "", (joint.second,), f"taper of {slim}"))
             steps.insert(
                 4,
-                f"Lean that wall and that slope alike, {marked(taper)} in their length: it goes in loose and draws tight at the end.",
+                f"Lean that wall and that slope alike, the slope {marked(taper)} over all of {a}, the wall {marked(drawn)} over the "
+                "socket: it goes in loose and draws tight at the end.",
             )
             most = MOST_TAPER * _run(look)
             checks.append(
@@ -131,7 +141,16 @@ class SlidingDovetail:
         if stop:
             edge = str(look.asked("edge"))
             from_edge = short_of(look, stop, edge)
-            settings.append(Setting("marking gauge", stop, "", (joint.first,), f"notch in the {edge} corner of {a}"))
+            settings.append(
+                Setting(
+                    "marking gauge",
+                    stop,
+                    "",
+                    (joint.first,),
+                    f"notch in the {edge} corner of {a}",
+                    SIDE_WORDS[side_of(mate, edge)],
+                )
+            )
             said = (
                 f"the socket stops {marked(from_edge)} from the {edge} edge of {b}; at least {marked(FROM_SHOW_EDGE)}"
             )
@@ -147,6 +166,7 @@ class SlidingDovetail:
             tuple(steps),
             tuple(checks),
             marked_faces((socket, *tail), {host.id: host, mate.id: mate}, look.label),
+            lengths=say.lengths,
             figures={
                 "depth": depth,
                 "width": wide,

@@ -5,10 +5,23 @@ from __future__ import annotations
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
 from nullah.core.joints.edge import edges_meet
-from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, axis_of, block_cut, with_span
+from nullah.core.joints.family import (
+    AT_EDGE,
+    OPPOSITE,
+    Joins,
+    Look,
+    NoJoint,
+    School,
+    axis_of,
+    block_cut,
+    side_of,
+    way_of,
+    with_span,
+)
+from nullah.core.joints.grooves import stop_checks
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Setting
-from nullah.core.joints.screws import row_axis, shared
+from nullah.core.joints.plan import MADE, ROOM, SIDE_WORDS, Check, JointPlan, Said, Setting, gathered, off_side
+from nullah.core.joints.screws import outward, row_axis, shared
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut
 
@@ -61,7 +74,8 @@ class Spline:
         joint = look.joint
         a, b = look.label(joint.first), look.label(joint.second)
         tongue, depth, wide, wall, stop = (look.figure(n) for n in ("tongue", "depth", "wide", "wall", "stop"))
-        if wall <= 0 or wide <= 0:
+        room = min(look.across(p, joint.way) for p in (joint.first, joint.second))
+        if wall <= 0 or wide <= 0 or depth >= room:
             raise NoJoint(
                 f"A tongue of {marked(tongue)} by {marked(wide)} does not lie within the edges of {a} and {b}."
             )
@@ -69,40 +83,56 @@ class Spline:
         low, high = shared(look)[row_axis(look)]
         long = high - low - 2 * stop
         both = (joint.first, joint.second)
+        say, across = Said(), 3 - axis_of(joint.way)[0] - row_axis(look)
+        face = outward(look, across)
+        settings = [
+            Setting(
+                "plough" if look.shop.plough else "mortise gauge",
+                tongue,
+                "",
+                both,
+                f"grooves in the edges of {a} and {b}",
+            ),
+            Setting("depth stop", depth, "", both, f"depth of the grooves in {a} and {b}"),
+        ]
+        walls, stops = [], []
+        for cut in cuts:
+            placed, called = look.stands(cut.part), look.label(cut.part)
+            side = side_of(placed, face)
+            beside = off_side(cut, placed.size, side)
+            settings.append(Setting("marking gauge", beside, "", (cut.part,), f"groove of {called}", SIDE_WORDS[side]))
+            walls.append(f"{marked(beside)} from the {SIDE_WORDS[side]} of {called}")
+            for end in (side_of(placed, way_of(row_axis(look), s)) for s in (-1, 1)):
+                at = say(off_side(cut, placed.size, end), cut.part, SIDE_WORDS[end], "end of the groove")
+                stops.append(f"{at} from the {SIDE_WORDS[end]} of {called}")
         how = "Plough" if look.shop.plough else "Knife both lines and chop"
-        ends = f", stopping {marked(stop)} from both ends" if stop else ""
+        ends = f", stopping {', '.join(stops)}" if stop else ""
+        long_told = say(long, joint.first, "", "length of the grooves")
+        wide_told = say(wide, joint.first, MADE, "width of the tongue")
+        space = say(SPACE, joint.first, ROOM, "for the glue")
         dry = look.asked("fixed") == "dry"
         return JointPlan(
             joint.id,
             self.name,
             f"{a} splined to {b}",
             both,
+            gathered(settings),
             (
-                Setting(
-                    "plough" if look.shop.plough else "mortise gauge",
-                    tongue,
-                    "",
-                    both,
-                    f"grooves in the edges of {a} and {b}",
-                ),
-                Setting("depth stop", depth, "", both, f"depth of the grooves in {a} and {b}"),
-                Setting("marking gauge", wall, "", both, f"groove of {a} and {b}, from the face"),
-            ),
-            (
-                "Shoot both edges; mark the faces: the fence bears on the face of both.",
-                f"{how} {a} and {b} to {marked(depth)} with one setting, from the face of each{ends}.",
-                f"Plane a tongue {marked(tongue)} thick, {marked(wide)} wide and {marked(long)} long in all, "
-                "its grain across the joint.",
-                f"Try it dry: the edges close, the tongue {marked(SPACE)} short of the floors, the faces flush.",
+                "Shoot both edges; mark the sides that the fence bears on.",
+                f"{how} {a} and {b} to {marked(depth)}, {walls[0]} and {walls[1]}{ends}.",
+                f"Plane a tongue {marked(tongue)} thick, {wide_told} wide and {long_told} long in all, its grain across the joint.",
+                f"Try it dry: the edges close, the tongue {space} short of the floors, the faces flush.",
                 "Set it dry in both, so that either board moves."
                 if dry
                 else "Glue edges and tongue at once; clamp from the middle outward.",
             ),
             (
                 Check(at_least(wall, WALL), f"{marked(wall)} of wood beside the grooves; at least {marked(WALL)}"),
+                *(stop_checks(depth, look.shop.plough, look.shop.plough_deepest)),
                 Check(at_least(tongue, 3.0), f"a tongue {marked(tongue)} thick; an iron goes from {marked(3.0)}"),
             ),
             marked_faces(cuts, {p: look.stands(p) for p in both}, look.label),
+            lengths=say.lengths,
             figures={"tongue": tongue, "wide": wide, "depth": depth, "wall": wall, **({"stop": stop} if stop else {})},
             cuts=cuts,
         )
@@ -120,6 +150,8 @@ def _grooves(look: Look, tongue: float, depth: float, stop: float) -> tuple[Cut,
             f"{look.label(joint.first)} and {look.label(joint.second)} share too little of their edges for a tongue."
         )
     at = look.body(joint.first)[axis][1 if sign > 0 else 0]
+    if abs(at - look.body(joint.second)[axis][0 if sign > 0 else 1]) > AT_EDGE:
+        raise NoJoint(f"{look.label(joint.first)} does not lie against {look.label(joint.second)}.")
     cuts = []
     for part, way, inward in ((joint.first, joint.way, -sign), (joint.second, OPPOSITE[joint.way], sign)):
         block = with_span(look.body(part), line, (low + stop, high - stop))

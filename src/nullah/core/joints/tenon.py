@@ -18,6 +18,7 @@ from nullah.core.joints.family import (
     on_side,
     own_axis,
     side_of,
+    way_of,
     with_span,
 )
 from nullah.core.measure import marked
@@ -42,11 +43,6 @@ def along_of(look: Look, part: str) -> int:
     return 3 - axis_of(look.up(part))[0] - axis_of(look.face(part))[0]
 
 
-def way_of(axis: int, sign: int) -> str:
-    """The name of a way of the frame."""
-    return ("right", "back", "up")[axis] if sign > 0 else ("left", "front", "down")[axis]
-
-
 def by_the_chisel(look: Look, own: float) -> float:
     """The width of the chisel at hand nearest to a third of a part's thickness, the smaller of two as near; a third where none serves;
     mm."""
@@ -60,12 +56,12 @@ def by_the_chisel(look: Look, own: float) -> float:
 def met(look: Look) -> tuple[JointDesign, ...]:
     """Other tenons that would run into this one in the part they both go into, were neither kept from it."""
     mine = look.joint
-    own = tenon_block(look, mine, look.figure("natural"))
+    own = tenon_block(look, mine, look.figure("natural"), "own ")
     found = []
     for other in look.others():
         if other.family != mine.family or other.second != mine.second or axis_of(other.way)[0] == axis_of(mine.way)[0]:
             continue
-        theirs = tenon_block(look, other, look.figure("natural", other.id))
+        theirs = tenon_block(look, other, look.figure("natural", other.id), "own ")
         if all(min(a[1], b[1]) - max(a[0], b[0]) > _NOTHING for a, b in zip(own, theirs, strict=True)):
             found.append(other)
     return tuple(found)
@@ -89,7 +85,7 @@ def kept_from_others(look: Look, wanted: float) -> float:
     for other in met(look):
         near, far = tenon_block(look, other, 0.0)[axis]
         if alike(look, other):
-            if look.asked("meeting") == "mitred":
+            if meeting(look) == "mitred":
                 wanted = min(wanted, far - shoulder if sign > 0 else shoulder - near)
         elif joint.id > other.id:
             wanted = min(wanted, (near - shoulder if sign > 0 else shoulder - far) - SPARE)
@@ -100,12 +96,33 @@ def kept_from_others(look: Look, wanted: float) -> float:
     return wanted
 
 
-def _staggered(look: Look) -> tuple[bool, bool]:
-    """Whether this tenon is one of two that pass each other, and whether it is the upper one."""
+THROUGH = ("through", "stepped")  # styles that come out on the far side
+
+
+def meeting(look: Look) -> str:
+    """How this tenon meets others that lie as it does: ``mitred``, or ``staggered`` where one of them is asked so or goes right
+    through, which no mitred one does; the same for all of them. "" where it meets none."""
     others = [o for o in met(look) if alike(look, o)]
-    if not others or look.asked("meeting") != "staggered":
-        return False, False
-    return True, look.joint.id < min(o.id for o in others)
+    if not others:
+        return ""
+    asked = [(look.asked("meeting"), look.asked("style"))]
+    asked += [(o.asked.get("meeting", "mitred"), o.asked.get("style", "blind")) for o in others]
+    return "staggered" if any(m == "staggered" or s in THROUGH for m, s in asked) else "mitred"
+
+
+def given_up(look: Look) -> tuple[float, float]:
+    """What this tenon gives up at its upper and at its lower edge to one that passes it, mm: they part in the middle of what both would
+    take up, the one that lies higher above it."""
+    if meeting(look) != "staggered":
+        return 0.0, 0.0
+    across, up = across_of(look)
+    other = min((o for o in met(look) if alike(look, o)), key=lambda o: o.id)
+    mine = tenon_block(look, look.joint, 1.0, "own ")[across]
+    theirs = tenon_block(look, other, 1.0, "own ")[across]
+    part = (max(mine[0], theirs[0]) + min(mine[1], theirs[1])) / 2
+    above = (sum(mine), other.id) > (sum(theirs), look.joint.id)
+    high, low = (0.0, part - mine[0]) if above else (mine[1] - part, 0.0)
+    return (high, low) if up else (low, high)
 
 
 # ---- where it stands
@@ -119,13 +136,14 @@ def cheeks(look: Look, joint: JointDesign) -> Span:
     return (high - shoulder - thick, high - shoulder) if sign > 0 else (low + shoulder, low + shoulder + thick)
 
 
-def tenon_block(look: Look, joint: JointDesign, long: float) -> Block:
-    """A tenon as a block of the frame, ``long`` mm from its shoulder to its tip."""
+def tenon_block(look: Look, joint: JointDesign, long: float, which: str = "") -> Block:
+    """A tenon as a block of the frame, ``long`` mm from its shoulder to its tip; ``which`` "own " as wide as it would be if it gave up
+    nothing to another."""
     axis, sign = axis_of(joint.way)
     across, up = axis_of(look.up(joint.first))
     bare = look.bare(joint.first)
     along = (bare[axis][1], bare[axis][1] + long) if sign > 0 else (bare[axis][0] - long, bare[axis][0])
-    upper, width = look.figure("upper shoulder", joint.id), look.figure("width", joint.id)
+    upper, width = look.figure(f"{which}upper shoulder", joint.id), look.figure(f"{which}width", joint.id)
     low, high = bare[across]
     wide = (high - upper - width, high - upper) if up > 0 else (low + upper, low + upper + width)
     block = with_span(with_span(bare, axis, along), across, wide)
@@ -133,15 +151,8 @@ def tenon_block(look: Look, joint: JointDesign, long: float) -> Block:
 
 
 def whole(look: Look) -> Block:
-    """This tenon; of two that pass each other its half."""
-    block = tenon_block(look, look.joint, look.figure("length"))
-    staggered, above = _staggered(look)
-    if staggered:
-        across, _ = across_of(look)
-        wide = block[across]
-        middle = (wide[0] + wide[1]) / 2
-        block = with_span(block, across, (middle, wide[1]) if above else (wide[0], middle))
-    return block
+    """This tenon."""
+    return tenon_block(look, look.joint, look.figure("length"))
 
 
 def blocks(look: Look) -> tuple[Block, ...]:
@@ -226,7 +237,7 @@ def _removed(parts: tuple[Block, ...], axis: int, across: int, edge: Span) -> li
 
 def mitre(look: Look, first: Placed, tenon: Block) -> list[Cut]:
     """The tip cut off where it meets another tenon: the line runs from cheek to cheek of the square in which they cross."""
-    if look.asked("meeting") != "mitred":
+    if meeting(look) != "mitred":
         return []
     joint = look.joint
     axis, sign = axis_of(joint.way)
@@ -296,14 +307,24 @@ def _flared(second: Placed, block: Block, way: str, across: int, flare: float) -
     return replace(straight, outline=tuple(map(opened, straight.outline)), far=straight.outline)
 
 
+def kerf_deep(look: Look) -> float:
+    """How far the kerfs for wedges go down what comes through, mm."""
+    return OPENED * (look.figure("length") - (look.figure("first stage") if look.figure("step") else 0.0))
+
+
+def coming_through(look: Look, made: tuple[Block, ...]) -> tuple[Block, ...]:
+    """Of a tenon's blocks those that come out on the far side: of a stepped one the narrow stage."""
+    return made[1:2] if look.figure("step") else made[: int(look.figure("count"))]
+
+
 def kerfs(look: Look, first: Placed, parts: Iterable[Block]) -> list[Cut]:
-    """Two saw cuts down each tenon, for wedges."""
+    """Two saw cuts down each tenon that comes through, for wedges."""
     axis, sign = axis_of(look.joint.way)
     across, _ = across_of(look)
     found = []
     for block in parts:
         near, far = block[axis]
-        deep = (far - near) * OPENED
+        deep = kerf_deep(look)
         span = (far - deep, far) if sign > 0 else (near, near + deep)
         low, high = block[across]
         inset = min(NEAR_EDGE, (high - low) / 4)

@@ -7,11 +7,11 @@ import math
 from nullah.core.ask import Ask
 from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, own_axis, own_point, side_of
+from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, own_axis, own_point, side_of, way_of
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Setting, counted
+from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Setting, counted
 from nullah.core.joints.screws import PILOT, shared
-from nullah.core.joints.tenon import across_of, along_of, way_of
+from nullah.core.joints.tenon import across_of, along_of
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
 
@@ -83,7 +83,7 @@ class ToedNails:
             (joint.first, joint.second),
             (
                 Setting("drill", look.figure("pilot"), "", mine, f"pilots of nails toed into {b}"),
-                Setting("rule", up, "", mine, f"nails of {a}, up from its end"),
+                Setting("rule", up, "", mine, f"nails of {a}", SIDE_WORDS[side_of(first, joint.way)]),
                 Setting("bevel", None, f"{look.figure('lean'):g}\N{DEGREE SIGN}", mine, f"nails of {a}, to its length"),
             ),
             (

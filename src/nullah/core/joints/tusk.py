@@ -23,7 +23,7 @@ from nullah.core.joints.family import (
     with_span,
 )
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
+from nullah.core.joints.plan import FAR_SIDE, SIDE_WORDS, Check, JointPlan, Mend, Setting
 from nullah.core.joints.tenon import THINNEST, across_of, along_of, shoulders
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
@@ -125,34 +125,54 @@ class Tusk:
         beside = min(
             min(tenon[k][0] - mate[k][0], mate[k][1] - tenon[k][1]) for k in range(3) if k != axis_of(joint.way)[0]
         )
+        if beside < 0:
+            raise NoJoint(f"The tenon of {a} does not lie within {b} there: make it narrower, or thinner.")
         run, limit = float(look.asked("slope")), math.degrees(math.atan(FRICTION))
-        mine = (joint.first,)
+        mine, tip = (joint.first,), SIDE_WORDS[side_of(first, joint.way)]
+        shouldered = bool(look.figure("shoulder") or look.asked("edge"))
+        begin = (
+            f"Knife the shoulder of {a} {marked(look.figure('reach'))} from its end, saw it, and fit"
+            if shouldered
+            else f"{a} has no shoulder: mark on it where {b} is to stand, and fit"
+        )
         return JointPlan(
             joint.id,
             self.name,
             f"Tusk tenon of {a} through {b}",
             (joint.first, joint.second),
             (
-                Setting("knife and square", look.figure("reach"), "", mine, f"shoulder of {a}, from its end"),
                 *(
-                    (Setting("marking gauge", look.figure("shoulder"), "", mine, f"faces of the tenon of {a}"),)
+                    (Setting("knife and square", look.figure("reach"), "", mine, f"shoulder of {a}", tip),)
+                    if shouldered
+                    else ()
+                ),
+                *(
+                    (Setting("marking gauge", look.figure("shoulder"), "", mine, f"faces of the tenon of {a}", "face"),)
                     if look.figure("shoulder")
                     else ()
                 ),
                 *(
-                    (Setting("marking gauge", float(look.asked("edge")), "", mine, f"edges of the tenon of {a}"),)
+                    (
+                        Setting(
+                            "marking gauge",
+                            float(look.asked("edge")),
+                            "",
+                            mine,
+                            f"edges of the tenon of {a}",
+                            "upper edge",
+                        ),
+                    )
                     if look.asked("edge")
                     else ()
                 ),
                 Setting("knife, from the tenon", wide, "", (joint.second,), f"mortise of {b} for {a}"),
                 Setting("chisel", wedge, "", mine, f"mortise for the wedge in {a}, and the wedge's thickness"),
-                Setting("rule", inside, "", mine, f"wedge's mortise in {a}, inside the far face of {b} as it stands"),
-                Setting("rule", big, "", mine, f"wedge of {a}, from that face where it goes in"),
-                Setting("rule", small, "", mine, f"wedge of {a}, from that face where it comes out"),
+                Setting("rule", inside, "", mine, f"wedge's mortise in {a}, inward", FAR_SIDE),
+                Setting("rule", big, "", mine, f"wedge of {a} where it goes in", FAR_SIDE),
+                Setting("rule", small, "", mine, f"wedge of {a} where it comes out", FAR_SIDE),
             ),
             (
-                f"Knife the shoulder of {a} {marked(look.figure('reach'))} from its end, saw it, and fit the tenon through {b}: "
-                "from both faces to the middle.",
+                f"{begin} the tenon through {b}: from both faces to the middle.",
                 f"Draw the far face of {b} on the tenon as it stands. The mortise begins {marked(inside)} inside that line, so "
                 "that the wedge "
                 f"bears on {b} and not on the tenon.",

@@ -344,17 +344,20 @@ class Sizes:
         reaches = (self._reach_of(joint, part, axis, far) for joint in self._reaching.get(part.id, ()))
         return max((r for r in reaches if r is not None), default=0.0)
 
-    def _reach_of(self, joint: JointDesign, part: PartDesign, axis: int, far: bool) -> float | None:
-        """How far one joint reaches there; None where it does not."""
+    def _reaches(self, joint: JointDesign, part: PartDesign, axis: int, far: bool) -> str:
+        """The figure of a joint that says how far it reaches there; "" where it does not."""
         if joint.first == part.id:
             which, way = "reach", joint.way
         elif joint.second == part.id:  # the second goes on to the face of the first, which looks outward
             which, way = "reach of second", self._parts[joint.first].face
         else:
-            return None
-        if axis_of(way) != (axis, 1 if far else -1) or which not in FAMILIES[joint.family].reaches:
-            return None
-        return self.value(Ref(joint.id, which))
+            return ""
+        return which if axis_of(way) == (axis, 1 if far else -1) and which in FAMILIES[joint.family].reaches else ""
+
+    def _reach_of(self, joint: JointDesign, part: PartDesign, axis: int, far: bool) -> float | None:
+        """How far one joint reaches there; None where it does not."""
+        which = self._reaches(joint, part, axis, far)
+        return self.value(Ref(joint.id, which)) if which else None
 
     def span(self, part_id: str, axis: int, bare: bool = False) -> Span:
         """From where to where a part goes along an axis of its frame, mm; ``bare`` without what its joints reach."""
@@ -366,7 +369,12 @@ class Sizes:
         if not lies.rod:
             low = self.total(lies.off)
             if bare:
-                return low, low + self.total(lies.size)
+                reached = any(
+                    self._reaches(j, part, axis, far) for j in self._reaching.get(part_id, ()) for far in (False, True)
+                )
+                return low, low + (
+                    self.total(lies.size) if reached else self.value(Ref(part_id, DIMENSIONS[dimension]))
+                )
             low -= self._reach(part, axis, False)
             return low, low + self.value(Ref(part_id, DIMENSIONS[dimension]))
         if lies.a:

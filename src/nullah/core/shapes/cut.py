@@ -24,6 +24,8 @@ SIDES = {  # a part's side: the axis it stands across, and whether it is the far
     "face": (2, True),
 }
 
+OTHER = {"left": "right", "right": "left", "lower": "upper", "upper": "lower", "back": "face", "face": "back"}
+
 
 def on_grid(mm: float) -> float:
     """A length on the grid of 0.0001 mm."""

@@ -39,8 +39,9 @@ class BoardFields(QWidget):
             )
         }
         self.species = pick("board species", list(NAMES), lambda t: self.change(species=t))
-        set_tip(self.species,
-            'a wood of your own is said in a line: "wood plum 4.3/9.1 hard", with what it shrinks in percent'
+        set_tip(
+            self.species,
+            'a wood of your own is said in a line: "wood plum 4.3/9.1 hard", with what it shrinks in percent',
         )
         self.stock = pick("board stock", list(STOCKS), lambda t: self.change(stock=STOCKS[t]))
         self.edge = pick("upper edge", ["sawn", "rough", "wany"], lambda t: self.change(upper_edge=t))

@@ -43,8 +43,8 @@ class TrueupView(QWidget):
         self.planes_button.setCheckable(True)
         self.planes = Field("planes at hand", 640, self._say_planes)
         self.planes.hide()
-        set_tip(self.planes,
-            "sole, iron from the toe, width, set, camber, in mm; one plane after the other with semicolons"
+        set_tip(
+            self.planes, "sole, iron from the toe, width, set, camber, in mm; one plane after the other with semicolons"
         )
         self.turn = button("Turn over", self.turn_over)
         self.reading = ReadingFields(session, self)
