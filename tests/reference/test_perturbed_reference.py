@@ -179,7 +179,9 @@ def made(parts=None, asked=None, kit=None, room=None, moisture=9.0, wood="yellow
         family = names[joint.id]
         for setting in joint.settings:
             for said in told_by(setting):
-                fits = [use for use in DEPENDS[family] if said.startswith(use) or f"{setting.tool}: {said}".startswith(use)]
+                fits = [
+                    use for use in DEPENDS[family] if said.startswith(use) or f"{setting.tool}: {said}".startswith(use)
+                ]
                 if fits:
                     found[family, max(fits, key=len)] = (setting.value and round(setting.value, 6), setting.text)
     return found

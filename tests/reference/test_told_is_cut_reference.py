@@ -3,18 +3,22 @@ from the side that it names, and prose holds no other."""
 
 import os
 import random
+from contextlib import suppress
 
 import pytest
-from found_on_cuts import untrue
+from found_on_cuts import reach, untrue
 from test_any_sizes_reference import AXIS, answers, at_a_corner, box_of, lying
 
 from nullah.core import piece_edits
+from nullah.core.ask import BadAnswer
 from nullah.core.document import Measured, Project
 from nullah.core.document_pieces import Designed
 from nullah.core.edit import BadEdit
 from nullah.core.joints.families import FAMILIES
+from nullah.core.piece_edits import fresh
+from nullah.core.pieces.kinds import KINDS
 from nullah.core.plan import plan
-from nullah.core.shapes.cut import WAYS
+from nullah.core.shapes.cut import SIDES, WAYS
 
 SIZES = 300 if os.environ.get("NULLAH_SOAK") else 5
 
@@ -76,3 +80,60 @@ def test_soak_what_is_told_is_what_is_cut(family):
             continue
         made += 1
         assert untrue(now) == []
+
+
+def with_answers(chance, kind):
+    """A new project of a kind with some answers and some ways of its joints otherwise than by default."""
+    project = fresh(kind)
+    for ask in KINDS[kind].asks:
+        if chance.random() < 0.25:
+            value = {
+                "choice": lambda a=ask: chance.choice(a.options),
+                "yesno": lambda: chance.random() < 0.5,
+                "length": lambda a=ask: round(a.default * chance.uniform(0.8, 1.25), 1),
+            }.get(ask.type)
+            with suppress(BadEdit, BadAnswer):
+                project = piece_edits.set_answer(project, ask.name, value()) if value else project
+    worked = plan(project).piece.in_hand.worked
+    for joint in worked.sizes.design.joints if worked is not None else ():
+        for ask in FAMILIES[joint.family].asks:
+            if ask.type in ("choice", "yesno") and chance.random() < 0.3:
+                value = chance.choice(ask.options) if ask.type == "choice" else True
+                with suppress(BadEdit, BadAnswer):
+                    project = piece_edits.set_joint(project, joint.id, ask.name, value)
+    return project
+
+
+@pytest.mark.parametrize("kind", [k for k in KINDS if k != "free"])
+def test_soak_what_a_kind_tells_is_what_is_cut(kind):
+    chance = random.Random(f"kind {kind}")
+    for _ in range(max(3, SIZES // 6)):
+        assert untrue(plan(with_answers(chance, kind))) == []
+
+
+@pytest.mark.parametrize("style", ["blind", "through", "stepped"])
+def test_tenons_that_pass_each_other_share_no_wood_and_are_gauged_as_they_are_cut(style):
+    """Two rails of a table meet in its back leg. By the cuts alone: their mortises lie apart, and each is as long as its tenon is told;
+    one that goes right through passes the other though a mitre is asked, and does go right through."""
+    project = fresh("small_table")
+    rails = [j for j in plan(project).joints.joints if j.family == "mortise_and_tenon" and j.parts[1] == "leg-bl"]
+    for joint in rails:
+        project = piece_edits.set_joint(project, joint.id, "style", style)
+        if style == "blind":
+            project = piece_edits.set_joint(project, joint.id, "meeting", "staggered")
+    now = plan(project)
+    sizes = {p.id: p.sizes for p in now.piece.parts}
+    spans = []
+    for joint in (j for j in now.joints.joints if j.id in {r.id for r in rails}):
+        mortise = next(c for c in joint.cuts if c.part == "leg-bl")
+        low, high = reach(mortise, 0)  # along the leg
+        spans.append((low, high))
+        assert high - low == pytest.approx(joint.figures["width"])
+        shoulders = joint.figures["upper shoulder"] + joint.figures["lower shoulder"]
+        assert shoulders + high - low == pytest.approx(sizes[joint.parts[0]][1])
+        if style == "through":
+            axis = SIDES[mortise.side][0]
+            assert mortise.depth == pytest.approx(sizes["leg-bl"][axis])
+    (_, below), (above, _) = sorted(spans)
+    assert below <= above + 1e-9
+    assert untrue(now) == []

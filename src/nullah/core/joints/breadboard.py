@@ -33,6 +33,7 @@ DEEP = 2 / 3  # of the breadboard's width: a tenon (common practice)
 TONGUE = 1 / 3  # of a tenon's length: the haunch between tenons (common practice)
 SHARE = 0.6  # of a stave: its tenon (common practice, no source)
 STAVE = 110.0  # mm of width for a tenon, where the staves are not told (common practice, no source)
+GLUED = "the middle hand's breadth alone"  # of its width (common practice)
 EDGE = 10.0  # mm the tongue stays short of the panel's edges, so that the breadboard's ends are whole (common practice)
 CHEEK = 4.0  # mm beside the groove, on either side (common practice)
 WALL = 5.0  # mm of wood beside and behind a mortise (common practice)
@@ -167,9 +168,9 @@ class Breadboard:
                 f"Bore {b} for a peg at each tenon with {a} in place; take it apart and draw the outer holes of {a} out to "
                 "slots, across its grain."
             )
-            steps.append("Glue the middle alone. Drive the pegs, glued in the breadboard and not in the tenon.")
+            steps.append(f"Glue {GLUED}. Drive the pegs, glued in the breadboard and not in the tenon.")
         else:
-            steps.append("Glue the middle hand's breadth alone, and clamp until it is dry.")
+            steps.append(f"Glue {GLUED}, and clamp until it is dry.")
         return JointPlan(
             joint.id,
             self.name,
@@ -201,6 +202,7 @@ class Breadboard:
             ),
             marked_faces(cuts, {p.id: p for p in (first, second)}, look.label),
             lengths=say.lengths,
+            glue=GLUED,
             figures=figures,
             cuts=tuple(cuts),
             redrawn=tuple(redrawn),

@@ -48,15 +48,18 @@ def glued_across(look: Look) -> tuple[Check, ...]:
     return (Check(at_least(ACROSS, high - low), words, Mend("fixed", AT_ONE_EDGE, f"glue {marked(EDGE)} at one edge")),)
 
 
+def glue_of(look: Look, say: Said) -> str:
+    """What alone takes glue, in words; "" where that is all, or none."""
+    if look.asked("fixed") == AT_ONE_EDGE:
+        return f"{say(EDGE, look.joint.first, ROOM, 'glued')} at the edge that is seen"
+    return "one spot in the middle of its width" if look.asked("fixed") == SPOT else ""
+
+
 def held_steps(look: Look, say: Said) -> tuple[str, ...]:
     """What is said of glue where it does not go all along."""
     called = look.label(look.joint.first)
     if look.asked("fixed") == AT_ONE_EDGE:
-        return (
-            f"Glue {say(EDGE, look.joint.first, ROOM, 'glued')} of {called} at the edge that is seen; the rest goes in dry and moves.",
-        )
+        return (f"Glue {glue_of(look, say)} of {called}; the rest goes in dry and moves.",)
     if look.asked("fixed") == SPOT:
-        return (
-            f"One spot of glue goes in the middle of the width of {called}: it stays there and moves to both sides.",
-        )
-    return ()
+        return (f"Glue {glue_of(look, say)} of {called}: it stays there and moves to both sides.",)
+    return (f"{called[:1].upper()}{called[1:]} goes in dry, free to move.",) if look.asked("fixed") == "dry" else ()

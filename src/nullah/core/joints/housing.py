@@ -25,7 +25,7 @@ from nullah.core.joints.family import (
     with_span,
 )
 from nullah.core.joints.grooves import check_depth, depth_in, iron_check, stop_checks
-from nullah.core.joints.held import FIXED, PANEL_FIXED, PANELS, glued_across, held_steps, panel_in_a_frame
+from nullah.core.joints.held import FIXED, PANEL_FIXED, PANELS, glue_of, glued_across, held_steps, panel_in_a_frame
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.panel import PANEL, panel_edge, panel_told
 from nullah.core.joints.plan import ROOM, SIDE_WORDS, Check, JointPlan, Mend, Said, Setting, off_side
@@ -234,6 +234,7 @@ class Housing:
             tuple(checks),
             marked_faces((cut, *on_mate), stands, look.label),
             lengths=say.lengths,
+            glue=glue_of(look, say) if self._asks("fixed") else "",
             figures=figures | ({"shoulder": shoulder} if shoulder else {}),
             cuts=(cut, *on_mate),
         )
@@ -417,7 +418,6 @@ GROOVE = Housing(
     (
         "Try the groove in scrap on the edge of {mate} before touching {host}.",
         "{way} {host} to {depth} where {mate} lies, stopping within the joint where it would show.",
-        "{mate} goes in dry, free to move.",
     ),
     Joins(
         "It keeps a panel where it is, and a frame from racking; it is no joint to hang on.",

@@ -143,7 +143,7 @@ class JointPlan:
     ``redrawn``: which of the cuts are marked on the wood as it then is, all others on the sides of the blank before any is made;
     ``templates``: what is laid on the wood, None where that is every marked side of its cuts; ``places``: of each part, how far its
     cuts lie from the near and from the far end of its length, width and thickness, mm; ``lengths``: the figures in its steps that no
-    setting is set to."""
+    setting is set to; ``glue``: what alone of it takes glue, in words, "" where that is all or none."""
 
     id: str
     family: str
@@ -161,6 +161,7 @@ class JointPlan:
     templates: tuple[Template, ...] | None = None
     places: Mapping[str, Place] = field(default_factory=dict)
     lengths: tuple[Found, ...] = ()
+    glue: str = ""
 
 
 class Said:

@@ -122,7 +122,9 @@ class Screws:
                 if count > 1
                 else f"Set out one screw in the middle of {a}, {told[0]}.",
                 f"Bore {_bored(look, count) if slotted else 'clearance holes'} through {a}; try the pilot in scrap, then bore {b}.",
-                _driven(count) if slotted else "Glue where the grain runs alike, and drive the screws home.",
+                _driven(count)
+                if slotted
+                else "Drive the screws home, without glue: they hold by their bite, and it comes apart again.",
             ),
             (
                 Check(

@@ -24,6 +24,7 @@ from nullah.core.joints.grooves import check_depth, depth_in
 from nullah.core.joints.housing import FROM_SHOW_EDGE, STOPS, into_end_grain, short_of, stopped_short, taken_off
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Said, Setting
+from nullah.core.joints.screws import grain_axis
 from nullah.core.measure import SAME, at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
 
@@ -88,6 +89,8 @@ class SlidingDovetail:
         bevel = Setting(
             "bevel", None, f"1 : {run:g}", (joint.second, joint.first), f"walls of the socket, slopes of {a}"
         )
+        crossing = len({grain_axis(look, p) == _runs(look)[0] for p in (joint.first, joint.second)}) == 2
+        glued = "a hand's breadth where it goes in last" if crossing else ""
         say, tip = Said(), SIDE_WORDS[side_of(mate, joint.way)]
         in_told = say((wide - neck) / 2, joint.first, "", "shoulder")
         steps = [
@@ -96,7 +99,7 @@ class SlidingDovetail:
             f"Gauge {marked(depth)} round the end of {a}; saw the shoulders in {in_told} on either face.",
             f"Pare or plane the slopes of {a} along the leaning block, from the shoulder out, until it starts in the socket.",
             f"Slide {a} in dry: it goes by hand for three quarters, then by light taps. Ease only what shines.",
-            "Glue a hand's breadth where it goes in last, and where both grains lie alike all of it; drive it home at once.",
+            f"Glue {glued or 'all of it'}; drive it home at once.",
         ]
         checks = [
             check_depth(depth, look.across(joint.second, joint.way), b),
@@ -167,6 +170,7 @@ class SlidingDovetail:
             tuple(checks),
             marked_faces((socket, *tail), {host.id: host, mate.id: mate}, look.label),
             lengths=say.lengths,
+            glue=glued,
             figures={
                 "depth": depth,
                 "width": wide,

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen
-from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, own_axis
+from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, own_axis, side_of
 from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Setting
+from nullah.core.joints.plan import CENTRE, SIDE_WORDS, Check, JointPlan, Setting
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import WAYS, Cut, Placed
 
@@ -63,22 +63,26 @@ class Taper:
                 raise NoJoint(f"{name} is {marked(leg.size[axis])} thick: its foot cannot be {marked(foot)}.")
             if off > 1e-6:
                 cuts.append(_wedge(leg, way, joint.way, start, off))
+        top = SIDE_WORDS[side_of(leg, OPPOSITE[joint.way])]
+        settings = [Setting("rule and square", start, "", (joint.first,), f"start of the taper of {name}", top)]
+        lines: dict[str, str] = {}  # how the foot is gauged, by where from
+        for way in faces:
+            from_middle = OPPOSITE[way] in faces
+            mm, origin = (foot / 2, CENTRE) if from_middle else (foot, SIDE_WORDS[side_of(leg, OPPOSITE[way])])
+            if origin not in lines:
+                lines[origin] = f"{marked(mm)} from the {origin}{' to both sides of it' if from_middle else ''}"
+                settings.append(Setting("marking gauge", mm, "", (joint.first,), f"foot of {name}", origin))
         most = max((c.outline[2][1] - c.outline[1][1] for c in cuts), key=abs, default=0.0)
         return JointPlan(
             joint.id,
             self.name,
             f"Taper of {name}",
             (joint.first,),
-            (
-                Setting("rule and square", start, "", (joint.first,), f"start of the taper of {name}, from its top"),
-                Setting(
-                    "marking gauge", foot, "", (joint.first,), f"foot of {name}, from the faces that stay straight"
-                ),
-            ),
+            tuple(settings),
             (
                 "Chop the mortises first: they are laid out and chopped while the leg is square.",
-                f"Square the start line round at {marked(start)} from the top; "
-                f"gauge the foot {marked(foot)} on the end; join them on the faces.",
+                f"Square the start line round at {marked(start)} from the {top}; gauge the foot on its end, "
+                f"{', and '.join(lines.values())}; join them on the faces.",
                 "Plane from the foot: start 125 to 150 from it and lengthen each stroke until parallel with the line, "
                 "bearing on the toe.",
                 "Watch the distance to the start line: below 10 check at each pass, and stop at it."

@@ -47,6 +47,7 @@ class Stage:
     frame: str = ""
     dry: tuple[str, ...] = ()  # what is set in dry as it closes
     clamps: int = 0
+    only: tuple[tuple[str, str, str], ...] = ()  # what goes in, what it goes into, and what alone of it takes glue
 
 
 def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
@@ -89,6 +90,7 @@ def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
             frame,
             tuple(dict.fromkeys(dry.get(frame, ()))) if last[frame] == axis else (),
             _clamps([j for _, _, j in glued[frame, axis]]),
+            tuple((a, b, j.glue) for a, b, j in glued[frame, axis] if j.glue),
         )
         for frame, axis in order
     ]
@@ -130,7 +132,9 @@ def acts(goes: tuple[Stage, ...], squared: bool, glue: str) -> tuple[Act, ...]:
         ]
     for stage in glued:
         with_dry = f", with {_listed(stage.dry)} set in dry" if stage.dry else ""
-        found.append(Act("glue", f"Glue {_pairs(stage.pairs)}{with_dry}; close the shoulders evenly."))
+        found.append(
+            Act("glue", f"Glue {_pairs(stage.pairs)}{with_dry}; close the shoulders evenly.{_only(stage.only)}")
+        )
         if squared and stage is glued[-1]:
             found.append(
                 Act(
@@ -147,6 +151,14 @@ def acts(goes: tuple[Stage, ...], squared: bool, glue: str) -> tuple[Act, ...]:
             what = _listed(tuple(dict.fromkeys(a for a, _ in stage.pairs)))
             found.append(Act(how.kind, f"{how.words.format(pairs=_pairs(stage.pairs), what=what)}{with_dry}."))
     return tuple(found)
+
+
+def _only(partly: tuple[tuple[str, str, str], ...]) -> str:
+    """What alone takes glue, as each joint has it."""
+    words: dict[str, list[tuple[str, str]]] = {}
+    for a, b, what in partly:
+        words.setdefault(what, []).append((a, b))
+    return "".join(f" Of {_pairs(tuple(pairs))} glue {what}." for what, pairs in words.items())
 
 
 def _pairs(pairs: tuple[tuple[str, str], ...]) -> str:

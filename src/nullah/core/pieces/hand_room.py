@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from nullah.core.design import Design
 from nullah.core.frozen import replace
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.plan import JointPlan
+from nullah.core.joints.plan import ROOM, Found, JointPlan
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed, Point3
 
@@ -38,7 +38,11 @@ def with_hand_room(joints: Sequence[JointPlan], design: Design, placed: Mapping[
                 ((d, p.label) for p in others for at, way in heads if (d := _before(at, way, placed[p.id])) < DRIVER),
                 default=None,
             )
-        found.append(joint if told is None else replace(joint, steps=(*joint.steps, _said(*told))))
+        if told is None:
+            found.append(joint)
+            continue
+        room = Found(told[0], joint.parts[0], ROOM, f"to {told[1]}")
+        found.append(replace(joint, steps=(*joint.steps, _said(*told)), lengths=(*joint.lengths, room)))
     return tuple(found)
 
 

@@ -12,6 +12,7 @@ from dataclasses import dataclass, field
 from nullah.core.design import Along, Design, JointDesign, PartDesign, Ref, Rod, Sum, Term
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import Block, Grows, Shop, Span, axis_of, still
+from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import marked
 from nullah.core.pieces.look import DIMENSIONS, Seen, frame_axes
 from nullah.core.shapes.cut import Placed, Point3, on_grid, stand
@@ -36,6 +37,7 @@ class Sizes:
         grows: how far a width of a part moves in a year.
         held: for a rod's id, whether its ``outside`` or its ``inside`` stays.
         reads: what each figure was worked out from.
+        laid: joints laid out from them, kept by whoever lays them out.
     """
 
     design: Design
@@ -48,6 +50,7 @@ class Sizes:
     reads: dict[Ref, set[Ref]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
+        self.laid: dict[str, JointPlan] = {}
         self._kept: dict[Ref, float] = {}
         self._rods_kept: dict[str, dict[str, float]] = {}
         self._doing: list[Ref] = []

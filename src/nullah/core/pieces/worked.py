@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import field
 
 from nullah.core.ask import BadAnswer
 from nullah.core.design import JointDesign, PartDesign, Ref, Rod, Term
 from nullah.core.document import CutMark, JointMark, Measured
-from nullah.core.document_pieces import Designed
+from nullah.core.document_pieces import AddJoint, Answers, Designed, Put
 from nullah.core.drawing import area
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
@@ -17,8 +17,9 @@ from nullah.core.joints.holes import with_neighbours
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, moved, places_of
 from nullah.core.measure import SAME
-from nullah.core.pieces.by_hand import apply
+from nullah.core.pieces.by_hand import ByHand, apply
 from nullah.core.pieces.hand_room import with_hand_room
+from nullah.core.pieces.kind import Kind
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.look import DIMENSIONS, Seen, frame_axes
 from nullah.core.pieces.part import Chain, ChainLine, Part
@@ -58,6 +59,9 @@ class Worked:
     misfits: tuple[tuple[str, str, float, float], ...] = ()  # a part, a dimension, what it measures, what lies between
     joints_cut: Mapping[str, JointMark] = field(default_factory=dict)
     as_planned: Sizes | None = None  # where joints are cut: the figures were they not
+    aside: tuple[
+        tuple[str, str], ...
+    ] = ()  # joints of the maker's own that cannot be laid out, and why: no size comes of them
 
     def part(self, part_id: str) -> Part:
         """The part of that id.
@@ -81,7 +85,7 @@ class Worked:
 
     def joints_there_are(self) -> tuple[tuple[JointPlan, ...], tuple[tuple[str, str], ...]]:
         """The joints that can be laid out, and of each other its id and why not."""
-        laid, failed = [], []
+        laid, failed = [], [*self.aside]
         for joint in self.sizes.design.joints:
             try:
                 laid.append(self._laid(joint))
@@ -108,9 +112,24 @@ class Worked:
         return found
 
     def _laid(self, joint: JointDesign) -> JointPlan:
-        mark = self.joints_cut.get(joint.id)
-        laid = laid_out(joint, self.sizes, cut=mark is not None)
-        return laid if mark is None else _as_cut(laid, mark, self.sizes)
+        kept = self.sizes.laid.get(joint.id)
+        if kept is None:
+            mark = self.joints_cut.get(joint.id)
+            kept = laid_out(joint, self.sizes, cut=mark is not None)
+            self.sizes.laid[joint.id] = kept = kept if mark is None else _as_cut(kept, mark, self.sizes)
+        return kept
+
+    def failing(self, names: Iterable[str]) -> tuple[tuple[str, str], ...]:
+        """Of some joints that are not cut those that cannot be laid out, and why."""
+        found = []
+        wanted = set(names) - set(self.joints_cut)
+        for joint in self.sizes.design.joints:
+            if joint.id in wanted:
+                try:
+                    self._laid(joint)
+                except ValueError as error:
+                    found.append((joint.id, str(error)))
+        return tuple(found)
 
     def why(self, part: str, dimension: str) -> tuple[tuple[str, float], ...]:
         """What a part's dimension is made up of: (what, mm) each, which add up to it where it is neither measured nor cut."""
@@ -208,11 +227,34 @@ def work(
     by_hand = apply(piece.edits, kind.design(asked))
     for part in by_hand.design.parts:
         species(part.species)
+    mine = {e.id if isinstance(e, AddJoint) else e.owner for e in piece.edits if isinstance(e, AddJoint | Put)}
+    aside: tuple[tuple[str, str], ...] = ()
+    while True:  # at the most as often as there are joints: each time round one is fewer
+        found = _sized(kind, asked, by_hand, measured, cut, held, shop or Shop(), grows or still, joints)
+        failing = found.failing(mine)
+        if not failing:
+            return replace(found, aside=aside) if aside else found
+        aside += failing
+        gone = {name for name, _ in failing}
+        kept = tuple(j for j in by_hand.design.joints if j.id not in gone)
+        by_hand = replace(by_hand, design=replace(by_hand.design, joints=kept))
+
+
+def _sized(
+    kind: Kind,
+    asked: Answers,
+    by_hand: ByHand,
+    measured: tuple[Measured, ...],
+    cut: tuple[CutMark, ...],
+    held: Mapping[str, str] | None,
+    at_hand: Shop,
+    grows: Grows,
+    joints: tuple[JointMark, ...],
+) -> Worked:
+    """A design worked out, with all its joints taken as they are asked."""
     said: dict[tuple[str, str], float] = {(m.part, m.dimension): m.value for m in measured}
     marks: dict[tuple[str, str], float] = {(m.part, d): getattr(m, d) for m in cut for d in DIMENSIONS}
     sawn = {(m.joint, name): value for m in joints for name, value in m.figures.items()}
-    at_hand = shop or Shop()
-    grows = grows or still
 
     def sizes(way: Mapping[str, str], held_joints: Mapping[tuple[str, str], float] = sawn) -> Sizes:
         return Sizes(by_hand.design, said, {**marks, **held_joints}, by_hand.put, way, at_hand, grows)
