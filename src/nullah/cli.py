@@ -154,7 +154,9 @@ def _do(command: str, given: argparse.Namespace) -> int:
     from nullah.formats.writing import must_be_new
 
     if command == "plan":
-        sys.stdout.write(plan_json.text(plan(project_file.load(given.project))))
+        from nullah.core.clashes import with_clashes
+
+        sys.stdout.write(plan_json.text(with_clashes(project_file.load(given.project))))
     elif command == "export":
         from nullah.formats.export import export
 

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton
 from conftest import opened
 from nullah.core import edit, piece_edits, step_edits
 from nullah.core.drawing import Area, Line
-from nullah.core.piece_edits import fresh
+from nullah.core.piece_edits import fresh, set_answer
 from nullah.formats import project_file
 
 
@@ -270,3 +270,16 @@ def test_the_table_of_parts_is_written_in_sorted_and_copied(qtbot, tmp_path):
     view.flat.click()
     assert view.canvas.isVisible()
     assert part(hand, "top").thickness == 20
+
+
+def test_a_part_that_no_longer_goes_in_is_told_once_it_is_known(qtbot, tmp_path):
+    """The upper rail comes out thinner: what it does to the drawer is worked out beside the edit, and becomes a call."""
+    hand = opened(qtbot, set_answer(fresh("small_table"), "drawer", True), tmp_path)
+    hand.measure("upper rail thickness 16.5")
+    qtbot.waitUntil(lambda: any(c.id.startswith("clash") for c in hand.plan.calls), timeout=15_000)
+    call = next(c for c in hand.plan.calls if c.id.startswith("clash"))
+    hand.session.take(call, call.options[0].id)
+    hand.session.clashes.finish()
+    assert not any(c.id.startswith("clash") and c.open for c in hand.plan.calls)
+    hand.key("Ctrl+Z")
+    qtbot.waitUntil(lambda: any(c.id.startswith("clash") for c in hand.plan.calls), timeout=15_000)

@@ -1,8 +1,10 @@
 """The planner against shapely (a general geometry library), brute force, and cases sawn up beforehand, so that all is known to fit."""
 
+import os
 import random
 from dataclasses import replace
 from itertools import combinations, pairwise
+from types import SimpleNamespace
 
 import cases
 import general
@@ -26,6 +28,8 @@ from nullah.core.layout.planner import Planner
 from nullah.core.layout.recut import not_again, with_spares_left
 from nullah.core.stations.breakdown import LeftWhenFlat, no_wood
 from nullah.core.surface.readings import Heights, Surface
+from nullah.planner_process import reports
+from nullah.planning import Task
 
 KINDS = ("sound knot", "loose knot", "check", "sapwood", "run-out", "wane")
 
@@ -343,3 +347,45 @@ def test_property_what_could_be_cut_again_is_cut_again(seed):
             boards, [replace(one, id="again", group="", in_order=False)], options, 60, begun=begun
         ).layout()
         assert found.unplaced == ()
+
+
+MONOTONE = (60, 5) if os.environ.get("NULLAH_SOAK") else (6, 0)  # jobs by rounds, by the clock
+
+
+def short_job(seed):
+    """A job with more parts than its boards hold, faults in some of them."""
+    rng = random.Random(seed)
+    boards, _ = cases.sawn(rng.randint(1, 5), rng.randint(8, 30), seed, faults=rng.random() < 0.5)
+    wanted = 1.3 * sum(s.length * s.width for s in boards)
+    blanks = []
+    while wanted > 0:
+        one = cases.blank(f"p{len(blanks)}", round(rng.uniform(60, 900)), round(rng.uniform(25, 140)))
+        blanks.append(one)
+        wanted -= one.length * one.width
+    return boards, blanks
+
+
+def placed_area(layout, blanks):
+    """What of the parts asked for lies on the boards, mm2: counted from the layout's own leaves."""
+    area = {b.id: b.length * b.width for b in blanks}
+    return sum(area.get(n.part, 0.0) for b in layout.boards for n in leaves(b.root) if n.use == "part")
+
+
+def test_soak_what_has_a_place_is_never_given_up_between_looks():
+    for seed in range(MONOTONE[0]):
+        boards, blanks = short_job(seed)
+        offers, placed = Offers(boards, blanks, Options(), seed), 0.0
+        for look in range(12):
+            offers.advance(40, look / 12)
+            now = placed_area(offers.layouts()[0], blanks)
+            assert now >= placed - 1.0, (seed, look)
+            placed = now
+
+
+def test_soak_what_has_a_place_is_never_given_up_by_the_clock():
+    for seed in range(MONOTONE[1]):
+        boards, blanks = short_job(1000 + seed)
+        request = SimpleNamespace(stock=boards, blanks=blanks, options=Options(), begun=(), kept={}, fingerprint="")
+        shares = [report.placed for report in reports(Task(request, 8.0, seed))]
+        assert shares == sorted(shares)
+        assert len(shares) > 5

@@ -19,6 +19,7 @@ from nullah.core.stations import (
     bench,
     breakdown,
     breakdown_calls,
+    clash_calls,
     joint_zones,
     joints,
     piece,
@@ -108,7 +109,11 @@ class Plan:
 
 
 def plan(
-    project: Project, cache: PlanCache | None = None, found: Found | None = None, better_too: bool = False
+    project: Project,
+    cache: PlanCache | None = None,
+    found: Found | None = None,
+    better_too: bool = False,
+    looked: Mapping[str, clash_calls.Looked] | None = None,
 ) -> Plan:
     """The plan of a project: pure, station by station.
 
@@ -116,6 +121,7 @@ def plan(
         cache: kept results of the caller's; None computes all.
         found: layouts a search has brought, with the fingerprint of the request they answer; they become a call's options.
             Others than those asked for now are passed over.
+        looked: what ``clashes`` found of pieces; of those that are other objects now it is passed over.
         better_too: a better layout was asked for though the accepted one may serve.
     """
     kept = cache if cache is not None else PlanCache()
@@ -215,6 +221,7 @@ def plan(
         breakdown_calls.with_recut_stock(c, by_id.get(c.parts[0]), done_break, p.boards) if c.conflict else c
         for c in done_piece.calls
     ]
+    calls += clash_calls.calls(looked or {}, done_piece, done_joints.of_piece, p.choices)
     calls += (*done_timber.calls, *in_rough.calls)
     if found is not None and found[0] == done_break.request.fingerprint:
         offered = breakdown_calls.layout_call(done_break, found[1], better_too, done_piece.called)

@@ -11,6 +11,7 @@ from PySide6.QtCore import QObject, QThreadPool, QTimer, Signal, Slot
 from nullah.core.document import Project
 from nullah.core.layout.model import Layout
 from nullah.core.plan import Found, Plan, PlanCache, plan
+from nullah.gui.clash_watch import ClashWatch
 from nullah.gui.planner import PlannerProcess
 from nullah.gui.search import Search
 from nullah.planning import Report, Task
@@ -52,6 +53,8 @@ class Looking(QObject):
         self._search.setSingleShot(True)
         self._search.setInterval(SEARCH_AFTER_MS)
         self._search.timeout.connect(self._begin_search)
+        self.clashes = ClashWatch(self)
+        self.clashes.found.connect(self._show_clashes)
 
     def _wanted(self) -> bool:
         """Whether layouts are to be looked for: there is none that serves, or what it was made from has changed."""
@@ -86,8 +89,15 @@ class Looking(QObject):
     def _show_found(self, found: Found, better_too: bool = False) -> None:
         self.found, self.better_too = found, better_too
         self._tried = None
-        self.plan = self._firm = plan(self.project, self.cache, self.found, self.better_too)
+        self.plan = self._firm = plan(self.project, self.cache, self.found, self.better_too, self.clashes.looked)
         self.changed.emit()
+
+    @Slot()
+    def _show_clashes(self) -> None:
+        """What clashes is known: it becomes calls. What is pulled just now is let go first."""
+        if self._tried is None:
+            self.plan = self._firm = plan(self.project, self.cache, self.found, self.better_too, self.clashes.looked)
+            self.changed.emit()
 
     # ---- the planner, in a process of its own
 
@@ -130,5 +140,6 @@ class Looking(QObject):
     def end_searches(self) -> None:
         """Stop the planner and wait for a running search."""
         self._search.stop()
+        self.clashes.stop()
         self.planner.stop()
         self._pool.waitForDone()

@@ -94,6 +94,7 @@ class Session(Figures, Looking):
         self.seen = {s: self.stated(s) for s in STATIONS}  # what each station stated when it was last looked at
         self.news: tuple[Change, ...] = ()  # what had changed at the station in hand when one turned to it
         self._ask_for_layouts()
+        self.clashes.watch(self.plan)
 
     # ---- reading
 
@@ -161,7 +162,7 @@ class Session(Figures, Looking):
             return
         self.cache.only = WORKED_WHILE_DRAGGING[self.here]
         try:
-            self.plan = plan(gesture.project, self.cache, self.found, self.better_too)
+            self.plan = plan(gesture.project, self.cache, self.found, self.better_too, self.clashes.looked)
         finally:
             self.cache.only = None
         self._tried = gesture.project
@@ -264,7 +265,7 @@ class Session(Figures, Looking):
     def _planned(self, project: Project) -> Plan:
         """The plan of a project; where it cannot be worked the next begins with an empty cache."""
         cache, self.cache = self.cache, PlanCache()
-        fresh = plan(project, cache, self.found, self.better_too)
+        fresh = plan(project, cache, self.found, self.better_too, self.clashes.looked)
         self.cache = cache
         return fresh
 
@@ -276,6 +277,7 @@ class Session(Figures, Looking):
         self.plan = self._firm = fresh
         self.seen[self.here] = self.stated(self.here)
         self._ask_for_layouts()
+        self.clashes.watch(fresh)
         if not self._autosave.isActive():  # not put off by the next edit: at most that long is ever missing
             self._autosave.start()
         self.changed.emit()
@@ -325,6 +327,7 @@ class Session(Figures, Looking):
         self.seen = {s: self.stated(s) for s in STATIONS}
         self.news, self.lit_part = (), ""
         self._ask_for_layouts()
+        self.clashes.watch(fresh)
         self.changed.emit()
 
     def read(self, path: Path) -> Project | None:

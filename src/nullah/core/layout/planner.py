@@ -33,6 +33,7 @@ LOOKS_A_ROUND = 200  # about how many ways of parting the exact search looks at 
 SLOTS = 1 << 20  # for what the exact search has found
 SLICE = 20  # rounds between looks at how boards are filled, where fillings are put together
 DUE = 540  # rounds, for each board looked at beside, after which what was found is due
+SAME_AREA = 1e-3  # mm2: areas that have a place and differ by less are as much
 STRAIGHT = {"crosscut": 0.35, "rip": -0.35}  # how the kind of cut that is to come first is leant to
 
 
@@ -176,7 +177,7 @@ class Planner:
         look = self._beside.result(self.rounds)
         if look is not None:
             whole = laid(case, aim, self.now[0].shape[1], counts, look.chosen)
-            if whole[2][:, 2].sum() > self.best[2][:, 2].sum() + 1.0:
+            if _is_better(whole, self.best):
                 for ours in (self.now, self.best):
                     _copy(whole, ours)
             self._fillings.add(look.found)
@@ -234,6 +235,12 @@ class Planner:
 def paced(rounds: int, took: float, turn: float) -> int:
     """How many rounds to ask for next, where so many took ``took`` seconds and a look at the clock is wanted each ``turn``."""
     return max(4, min(3 * rounds, int(rounds * turn / max(took, 1e-5))))
+
+
+def _is_better(one: tuple[Any, ...], other: tuple[Any, ...]) -> bool:
+    """Whether one search's records place more than another's, or as much and are worth more."""
+    (area, value), (its_area, its_value) = ((f[:, 0].sum(), f[:, 2].sum()) for f in (one[2], other[2]))
+    return bool(area > its_area + SAME_AREA or (area > its_area - SAME_AREA and value > its_value + 1.0))
 
 
 def _copy(theirs: tuple[Any, ...], ours: tuple[Any, ...]) -> None:

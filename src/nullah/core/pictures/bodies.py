@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import OrderedDict
+from collections.abc import Iterator
 from functools import cached_property
 from typing import TypeVar
 
@@ -60,17 +61,29 @@ def of_piece(made: Made, joints: tuple[JointPlan, ...], drawn: bool = False, pla
     Raises:
         BadSolid: cuts leave nothing of a part.
     """
+    return tuple(each_of_piece(made, joints, drawn, plain))
+
+
+def each_of_piece(
+    made: Made, joints: tuple[JointPlan, ...], drawn: bool = False, plain: bool = False
+) -> Iterator[Body]:
+    """As ``of_piece``, one after the other.
+
+    Raises:
+        BadSolid: cuts leave nothing of a part.
+    """
     cutting = [j for j in joints if not (drawn and FAMILIES[j.family].home == "screwed")]
     count = sum(len(j.cuts) for j in cutting)
     if count > MOST_CUTS and not drawn:
-        return ()
+        return
     if plain or (drawn and count > MOST_DRAWN):
         cutting = []
     mine: dict[str, list[Cut]] = {}
     for joint in cutting:
         for cut in joint.cuts:
             mine.setdefault(cut.part, []).append(cut)
-    return tuple(_body(f"{made.prefix}{p.id}", p, mine.get(f"{made.prefix}{p.id}", [])) for p in made.stands(joints))
+    for p in made.stands(joints):
+        yield _body(f"{made.prefix}{p.id}", p, mine.get(f"{made.prefix}{p.id}", []))
 
 
 def of_joint(made: Made, joints: tuple[JointPlan, ...], joint: JointPlan) -> tuple[Body, ...]:

@@ -422,6 +422,18 @@ class Sizes:
         own = self.stands(part)
         return own if mine == its else self._into(its, self._out_of(mine, own))
 
+    def otherwise(self, sizes: Said) -> Sizes:
+        """The same design with some sizes otherwise, by (part, dimension): as measured where they are measured, else as written by
+        hand."""
+        measured = {k: sizes.get(k, v) for k, v in self.measured.items()}
+        put = {**self.put, **{k: v for k, v in sizes.items() if k not in self.measured}}
+        return Sizes(self.design, measured, self.cut, put, self.held, self.shop, self.grows)
+
+    def placed_as_planned(self) -> tuple[Placed, ...]:
+        """Every part where it would stand were nothing measured or cut."""
+        plain = self._as_planned()
+        return tuple(plain.placed(p.id) for p in self.design.parts)
+
     def _out_of(self, frame_id: str, own: Placed) -> Placed:
         frame = self._frames.get(frame_id)
         return own if frame is None else out_of(own, [self.total(s) for s in frame.at], frame.axis, frame.degrees)

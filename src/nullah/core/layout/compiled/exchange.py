@@ -16,7 +16,7 @@ from nullah.core.layout.compiled.freeing import free_parts
 from nullah.core.layout.compiled.items import empty_shelf, gather
 from nullah.core.layout.compiled.pieces import compiled, draw
 from nullah.core.layout.compiled.records import ENDLESS, around, note, outside, put_back, within
-from nullah.core.layout.compiled.rounds import FEW, empty_tried, keep_best, pick, take_on
+from nullah.core.layout.compiled.rounds import FEW, empty_tried, is_better, keep_best, pick, take_on
 from nullah.core.layout.compiled.sets import KINDS, MOST, wood_of
 
 PARTS = 7  # in one piece, at the most
@@ -228,7 +228,7 @@ def exchanges(case, now, best, state, looks, heat, aim, known):
         gained, looked = exchange(case, now, state, heat, aim, shelf, room, tried, changed, known, pool)
         looks -= looked
         total += gained
-        if total > best_total + 1e-6:
+        if is_better(now, best, total, best_total):
             best_total = total
             keep_best(now, best, changed)
     return -looks

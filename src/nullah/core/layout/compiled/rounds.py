@@ -18,6 +18,7 @@ from nullah.core.layout.compiled.records import ENDLESS, note, open_whole, outsi
 from nullah.core.layout.encoding import COLUMNS
 
 FEW = 3  # boards at the most of which something is emptied together
+PLACED = 1e-3  # mm2: areas that have a place and differ by less are as much
 ONE, TWO = 0.2, 0.75  # how often it is of one; of no more than two
 FREELY = 0.5  # at the most, how often a cut is made where no part is laid yet
 FARTHER = 0.3  # how often a part is laid in the farther corner of what is clear
@@ -230,6 +231,14 @@ def keep_best(now, best, changed):
 
 
 @compiled
+def is_better(now, best, total, best_total):
+    """Whether what stands now is better than the best so far: more has a place, or as much has and the value is more. No place is given
+    up for a value."""
+    area, best_area = now[2][:, 0].sum(), best[2][:, 0].sum()
+    return area > best_area + PLACED or (area > best_area - PLACED and total > best_total + 1e-6)
+
+
+@compiled
 def rounds(case, now, best, state, many, heat, aim, style):
     """``many`` rounds of the search.
 
@@ -253,7 +262,7 @@ def rounds(case, now, best, state, many, heat, aim, style):
                 total = figures[:, 2].sum()
         else:
             total += refill(case, now, state, heat, aim, style, shelf, room, tried, changed)
-        if total > best_total + 1e-6 and (aim[2] == 0 or left.sum() == 0):  # no place is given up to save
+        if is_better(now, best, total, best_total):
             best_total = total
             keep_best(now, best, changed)
     return many, tries, hits
