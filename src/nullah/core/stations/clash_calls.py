@@ -149,13 +149,8 @@ def _mended(made: Made, sizes: Mapping[tuple[str, str], float], clashes: list[Cl
         boxes = {name: anew.placed(name.removeprefix(made.prefix)).box for c in clashes for name in (c.one, c.other)}
     except ValueError:  # something else comes to nothing
         return False
-    return all(
-        any(
-            min(boxes[c.one][1][k], boxes[c.other][1][k]) - max(boxes[c.one][0][k], boxes[c.other][0][k]) < SAME
-            for k in range(3)
-        )
-        for c in clashes
-    )
+    pairs = [(boxes[c.one], boxes[c.other]) for c in clashes]
+    return all(any(min(a[1][k], b[1][k]) - max(a[0][k], b[0][k]) < SAME for k in range(3)) for a, b in pairs)
 
 
 def _smaller(made: Made, name: str, what: str, mm: float) -> Change:
