@@ -8,11 +8,12 @@ import pytest
 
 from nullah.core import edit, piece_edits
 from nullah.core.design import Design, Mark, PartDesign, Ref, Rod, between, from_mark, mm, of
-from nullah.core.document import Project
+from nullah.core.document import Measured, Project
 from nullah.core.document_pieces import AddJoint, AddPart, Designed, Drop, Put
 from nullah.core.joints.families import FAMILIES
 from nullah.core.pictures import full_size, piece
 from nullah.core.pictures.bodies import bodies
+from nullah.core.piece_edits import fresh
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.sizes import NoPiece, Sizes
 from nullah.core.plan import plan
@@ -429,3 +430,52 @@ def test_property_whatever_is_done_gives_a_plan_or_a_sentence(seed):
     assert project_file.loads(project_file.dumps(one)) == one
     for was, had in past[:: max(1, len(past) // 8)]:
         assert sizes(plan(was)) == had
+
+
+@pytest.mark.parametrize("kind", [k for k in KINDS if k not in ("free", "dovetailed_box")])
+def test_the_lines_of_a_story_stick_add_up_to_its_marks_whatever_is_measured(kind):
+    """Every part two millimetres longer, wider, thicker: the lines come to what lies between the first and the last mark."""
+    project = fresh(kind)
+    for one in plan(project).piece.parts:
+        for dimension, size in zip(("length", "width", "thickness"), one.sizes, strict=True):
+            measured = (Measured(part=one.id, dimension=dimension, value=round(size + 2, 1)),)
+            worked = plan(edit.changed(project, measured=measured)).piece.in_hand.worked
+            for chain in worked.chains if worked else ():
+                marks = list(worked.sizes.marks(chain.rod).values())
+                assert sum(x.times * x.each for x in chain.lines) == pytest.approx(marks[-1] - marks[0], abs=0.051)
+
+
+@pytest.mark.parametrize("kind", [k for k in KINDS if k not in ("free", "dovetailed_box")])
+def test_no_kind_fails_a_check_by_what_it_gives_itself(kind):
+    """By its defaults, with all there is to be had, and a table on legs of any thickness."""
+    asks = KINDS[kind].asks
+    every = {a.name: True for a in asks if a.type == "yesno"}
+    tries = [{}, every, *({**every, "leg": leg} for leg in (30.0, 34.0, 38.0, 50.0) if kind == "small_table")]
+    for asked in tries:
+        now = plan(project(kind, **asked))
+        assert not now.joints.problem
+        assert [c.text for j in now.joints.joints for c in j.checks if not c.holds] == []
+        assert [f for made in now.piece.made for f in made.failing()] == []
+
+
+def test_a_joint_that_cannot_be_laid_out_gives_no_size():
+    """A shelf whose dado is asked to leave more free than it is deep is as long as one with no dado at all."""
+    asked_too_much = Put(owner="dado-1-left", what="free", value=50.0)
+    for one, none in ((asked_too_much, Drop(id="dado-1-left")),):
+        now, without = (plan(project("shelves", edits=(e,))) for e in (one, none))
+        assert {p.id: p.sizes for p in now.piece.parts} == {p.id: pytest.approx(p.sizes) for p in without.piece.parts}
+        assert any("dado-1-left is set aside" in c.question for c in now.calls)
+
+
+def test_a_shelf_that_stands_in_its_side_already_is_given_no_dado():
+    shelf = AddPart(id="shelf", label="shelf", length=320, width=200, thickness=18, face="up", upper="back")
+    side = AddPart(
+        id="side", label="side", length=400, width=200, thickness=18, face="left", upper="back", at=(310, 0, -100)
+    )
+    mine = project(
+        "free", edits=(shelf, side, AddJoint(id="j", family="dado", first="shelf", second="side", way="right"))
+    )
+    now = plan(mine)
+    assert not now.joints.joints
+    assert any("stands" in c.question and "in side already" in c.question for c in now.calls)
+    assert now.piece.in_hand.outside[0] == pytest.approx(328)

@@ -121,6 +121,8 @@ def test_thin_parts_are_resawn_from_thick_boards_and_an_odd_one_is_not():
     cut = plan(edit.mark_cut(after.project, next(p for p in after.piece.parts if p.id == "1")))
     assert "1+2" not in {b.id for b in cut.breakdown.blanks}  # it is sawn, whichever leaf is fitted first
     assert cut.breakdown.problems == ()
+    assert not any(s.id == "wood" for s in cut.bench.steps)  # its mate has wood: the other leaf
+    assert next(s for s in cut.bench.steps if s.id == "cut 2").waits[-1] == "resaw 1+2"
 
 
 def test_a_panel_s_staves_are_sawn_one_board_after_the_other():
@@ -138,6 +140,18 @@ def test_a_panel_s_staves_are_sawn_one_board_after_the_other():
     assert len(plan(bare).breakdown.rough.staves["bottom"]) == 2
     wider = edit.put_board(first, board("wide", 900, 300, 12.5))
     assert len(plan(wider).breakdown.rough.staves["bottom"]) == 2
+    for grows in (-20.0, 12.0, 60.0):  # a panel that is to be narrower or wider since keeps what is sawn
+        box = first.piece.contents
+        other = edit.changed(
+            first,
+            piece=first.piece.model_copy(update={"contents": box.model_copy(update={"width": box.width + grows})}),
+        )
+        kept, old = plan(other).breakdown.rough.staves["bottom"], after.breakdown.rough.staves["bottom"]
+        panel = next(p for p in plan(other).piece.parts if p.id == "bottom")
+        assert sum(kept) == pytest.approx(panel.width)
+        sawn = 0 if boards[0] == now.breakdown.place("bottom 1")[0] else 1
+        assert kept[sawn] <= old[sawn] + 0.06
+        assert not plan(other).call("staves bottom").open
     again = laid(first)  # laid out anew, the stave that is sawn is not forgotten
     assert {b.id for b in plan(again).breakdown.blanks} == {b.id for b in after.breakdown.blanks}
     left = plan(again).breakdown.place("bottom 2")[0]

@@ -201,7 +201,13 @@ def test_a_bored_hole(deep, run):
     now = board("bored_hole", diameter=20.0, along=100.0, across=60.0, deep=deep)
     assert taken(now) == pytest.approx(math.pi * 100 * run, rel=0.01)
     (joint,) = now.joints.joints
-    assert [(s.tool, s.value) for s in joint.settings] == [("bit", 20.0), ("rule", 100.0), ("marking gauge", 60.0)]
+    stop = [("depth mark on the bit", deep)] if deep else []
+    assert [(s.tool, s.value) for s in joint.settings] == [
+        ("bit", 20.0),
+        ("rule", 100.0),
+        ("marking gauge", 60.0),
+        *stop,
+    ]
     assert ("from the other side" in " ".join(joint.steps)) == (deep == 0)
     assert all(c.holds for c in joint.checks)
 

@@ -119,8 +119,8 @@ def test_the_drawer_of_a_table_by_hand():
     grown = moves("yellow-poplar", front, made_at, year(now.project)[1], rings)
     assert front + grown == pytest.approx(opening[1] - 0.5, abs=0.02)
     assert at["drawer-back"].width == pytest.approx(front - 9 - 6)
-    depth = 10 / 3  # a third of the sides, which are thinner than the front
-    assert at["drawer-bottom"].length == pytest.approx(opening[0] - 1 - 2 * 10 + 2 * (round(depth, 1) - 1.0))
+    depth = 5.0  # half of the sides: the bottom moves in them
+    assert at["drawer-bottom"].length == pytest.approx(opening[0] - 1 - 2 * 10 + 2 * (depth - 1.0))
     # over the legs 360, the back legs 42, 2 left before them
     assert at["drawer-left"].length == pytest.approx(360 - 42 - 2)
     assert at["rail-lower"].length == pytest.approx(opening[0] + 2 * 42 / 3)  # a stub tenon goes a third into the leg

@@ -3,6 +3,8 @@
 import pytest
 from two_parts import joined, part
 
+GAUGE = "marking gauge"
+
 
 def grooved(thick=6.0, **kit):
     """A panel in the upper edge of a rail."""
@@ -63,8 +65,12 @@ def test_without_a_mortise_gauge_walls_are_gauged_one_after_the_other():
     assert any(s.tool == "mortise gauge" for s in with_one.settings)
     assert not any("mortise gauge" in s.tool for s in without.settings)
     # a tenon of 8 in 24: the chisel of 6 is nearest, and its walls lie 9 and 15 from the face
-    walls = {s.tool: s.value for s in without.settings if "wall" in s.tool}
-    assert walls == {"marking gauge, farther wall": 15.0, "marking gauge, nearer wall": 9.0}
+    walls = {(s.tool, f.part): round(f.mm, 6) for s in without.settings if "wall" in s.tool for f in s.marks}
+    tenon, mortise = without.parts
+    assert walls[f"{GAUGE}, nearer wall", tenon] == 9.0
+    assert walls[f"{GAUGE}, nearer wall", mortise] == 9.0 + 12.0  # whose face stands 12 before the rail's
+    assert walls[f"{GAUGE}, farther wall", tenon] == 15.0
+    assert walls[f"{GAUGE}, farther wall", mortise] - walls[f"{GAUGE}, nearer wall", mortise] == pytest.approx(6.0)
     assert without.steps[0].startswith("No mortise gauge")
     assert without.steps[1:] == with_one.steps
     assert without.cuts == with_one.cuts

@@ -59,8 +59,8 @@ def test_a_spot_of_glue_goes_at_the_ends_of_a_panel_that_is_held_on_three_sides(
     assert call.recommended == "dry"
     assert "2 joints" in told(call.options[0].consequences[0])
     after = plan(edit.take(project, call, call.options[1].id))
-    assert sum("spot of glue" in s for s in steps(after)) == 2
-    assert not any("spot of glue" in s for s in steps(now))
+    assert sum("one spot in the middle of its width" in s for s in steps(after)) == 2
+    assert not any("one spot" in s for s in steps(now))
     for few in ((RIGHT, LEFT), (RIGHT, DOWN), (DOWN,)):
         assert plan(framed(*few)).call("school fixed") is None
 

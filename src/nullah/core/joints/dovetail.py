@@ -144,24 +144,24 @@ def checks(joint: Dovetail, chisels: tuple[float, ...]) -> tuple[Check, ...]:
     entering = [c for c in chisels if at_least(joint.socket_base - CHISEL_ROOM, c)]
     chisel = f"the {marked(max(entering), unit=' mm')} chisel goes in" if entering else "no chisel at hand goes in"
     single = joint.tails == 1  # which has half pins alone
-    of_pins = (
+    found = [
         Check(
             at_least(joint.pin, THINNEST_PIN),
             f"pins {marked(joint.pin)} at the mouth; at least {marked(THINNEST_PIN)}",
             Mend("pin", FINE_PIN, f"pins of {marked(FINE_PIN)}"),
         ),
         Check(
+            at_least(joint.tail_base, THINNEST_NECK),
+            f"tails {marked(joint.tail_base)} at the neck; at least {marked(THINNEST_NECK)}",
+        ),
+        Check(
             STRONG[0] - 0.05 <= ratio <= STRONG[1] + 0.05,
             f"tails {marked(joint.tail)}, {ratio:.1f} pins wide; 2 to 4 for strength",
         ),
         Check(bool(entering), f"socket {marked(joint.socket_base)} at the baseline: {chisel} with room"),
-    )
+    ]
     return (
-        *(() if single else of_pins),
-        Check(
-            at_least(joint.tail_base, THINNEST_NECK),
-            f"{'tail' if single else 'tails'} {marked(joint.tail_base)} at the neck; at least {marked(THINNEST_NECK)}",
-        ),
+        *(found[1:2] if single else found),
         Check(
             STEEPEST - 1e-9 <= joint.run <= SHALLOWEST + 1e-9,
             f"slope 1 : {joint.run:g}, {joint.slope_deg:.1f} degrees off square",

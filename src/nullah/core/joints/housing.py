@@ -7,6 +7,7 @@ from nullah.core.ask import Ask
 from nullah.core.drawing import Point
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import (
+    AT_EDGE,
     OPPOSITE,
     Block,
     Joins,
@@ -30,7 +31,7 @@ from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.panel import PANEL, panel_edge, panel_told
 from nullah.core.joints.plan import ROOM, SIDE_WORDS, Check, JointPlan, Mend, Said, Setting, off_side
 from nullah.core.measure import SAME, at_least, marked
-from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed
+from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed, on_grid
 
 FROM_SHOW_EDGE = 6.0  # mm from where a stopped dado ends to the edge that is seen (1/4", common practice)
 ASKS = (
@@ -123,6 +124,9 @@ class Housing:
         depth, free = look.figure("depth"), look.figure("free")
         a, b = look.label(joint.first), look.label(joint.second)
         square = _is_square(mate)
+        if square and abs(apart := _apart(look)) > AT_EDGE:
+            into = f"stands {marked(-apart)} in {b} already" if apart < 0 else f"ends {marked(apart)} before {b}"
+            raise NoJoint(f"{a} {into}: without its {self.word} it ends at the side it is let into; move one of them.")
         cut = _aligned(look, host, free) if square else _leaning(look, host, mate)
         wide, stop, shoulder = look.figure("width"), look.figure("stop"), look.figure("shoulder")
         if not square and (stop or shoulder):
@@ -134,7 +138,7 @@ class Housing:
             on_mate: tuple[Cut, ...] = (panel_edge(look, panel),)
         else:
             on_mate = taken_off(look, stop, shoulder)
-        say, deep = Said(), cut.depth if square else depth
+        say, deep = Said(), on_grid(cut.depth) if square else depth
         tool = "router plane" if look.shop.router_plane else "depth line"
         settings = _placed(look, host, cut, self.word) if square else []
         settings += [
@@ -248,7 +252,7 @@ def _placed(look: Look, host: Placed, cut: Cut, word: str) -> list[Setting]:
     sides = [name for name, (k, _) in SIDES.items() if k == axis]
     off = {side: off_side(cut, host.size, side) for side in sides}
     near = min(sides, key=lambda s: off[s])
-    across = host.size[axis] - sum(off.values())
+    across = on_grid(host.size[axis] - sum(off.values()))
     found = [Setting(f"knife, from {called}", across, "", (joint.second,), f"width of the {word} for {called}")]
     if off[near] > SAME:
         gauge = "rule" if axis == 0 else "marking gauge"
@@ -256,6 +260,13 @@ def _placed(look: Look, host: Placed, cut: Cut, word: str) -> list[Setting]:
             Setting(gauge, off[near], "", (joint.second,), f"near wall of the {word} for {called}", SIDE_WORDS[near])
         )
     return found
+
+
+def _apart(look: Look) -> float:
+    """How far the first part ends before the second without what is let in, mm; less than none where it stands in it already."""
+    axis, sign = axis_of(look.joint.way)
+    mine, its = look.bare(look.joint.first)[axis], look.body(look.joint.second)[axis]
+    return its[0] - mine[1] if sign > 0 else mine[0] - its[1]
 
 
 def _is_square(mate: Placed) -> bool:

@@ -35,7 +35,7 @@ from nullah.core.joints.tenon import (
 )
 from nullah.core.joints.tenon_features import MOST_FLARE, formed, peg_holes, pegged, tip_of, wedged
 from nullah.core.measure import SAME, at_least, marked
-from nullah.core.shapes.cut import Placed
+from nullah.core.shapes.cut import Placed, on_grid
 
 EDGE_SHOULDER = 5.0  # mm at the edges of a tenon (common practice: 3 to 5)
 END_SHOULDER = 12.0  # mm beside the mate's end, so that the mortise does not break out there (common practice)
@@ -163,7 +163,7 @@ class MortiseAndTenon:
             ),
         ]
         if not _goes_through(look):
-            settings.append(Setting("depth mark on the chisel", holes[0].depth, "", mates, f"mortise for {a}"))
+            settings.append(Setting("depth mark on the chisel", on_grid(holes[0].depth), "", mates, f"mortise for {a}"))
         steps = _in_order(look, a, b, f"{marked(wall)} from its {side}")
         checks = list(_checks(look, second, tenon))
         for told in (formed(look, a, b, say), wedged(look, a, b, flare, say), pegged(look, a, b, say)):
@@ -203,7 +203,7 @@ def _near_wall(look: Look, second: Placed) -> tuple[float, str]:
     axis, sign = axis_of(face)
     low, high = cheeks(look, look.joint)
     mate = look.body(look.joint.second)[axis]
-    return mate[1] - high if sign > 0 else low - mate[0], SIDE_WORDS[side_of(second, face)]
+    return on_grid(mate[1] - high if sign > 0 else low - mate[0]), SIDE_WORDS[side_of(second, face)]
 
 
 def _shouldered(look: Look) -> tuple[list[str], list[str]]:

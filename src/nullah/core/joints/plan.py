@@ -9,7 +9,7 @@ from functools import cached_property
 from nullah.core.drawing import Drawing
 from nullah.core.frozen import frozen, replace
 from nullah.core.measure import SAME, marked
-from nullah.core.shapes.cut import SIDES, Cut, Point3
+from nullah.core.shapes.cut import SIDES, Cut, Point3, on_grid
 
 _ACROSS = ((1, 2), (0, 2), (0, 1))  # of an axis, the two others
 Place = tuple[float, float, float, float, float, float]
@@ -196,7 +196,7 @@ def off_side(cut: Cut, size: Point3, side: str, middle: bool = False) -> float:
         along = [p[n] for p in (*cut.outline, *cut.far)]
         ends = (min(along), max(along))
     at = sum(ends) / 2 if middle else ends[1] if far else ends[0]
-    return size[axis] - at if far else at
+    return on_grid(size[axis] - at if far else at)
 
 
 def places_of(cuts: Iterable[Cut], size: Callable[[str], Point3]) -> dict[str, Place]:

@@ -81,6 +81,15 @@ class Screws:
         bite = long - deep
         if bite <= 0:
             raise NoJoint(f"Screws of {marked(long)} do not come through {a}, which is {marked(deep)} thick there.")
+        behind = next((o for o in look.others() if o.first == joint.second and o.way == joint.way and o.second), None)
+        backed = look.across(behind.second, joint.way) if behind else 0.0
+        inside = bite <= (mate[1] - mate[0]) + backed - 0.5 + 1e-9
+        if bite <= mate[1] - mate[0] - 0.5 + 1e-9:
+            goes = f"stay inside {b}"
+        elif inside and behind is not None:
+            goes = f"go on through {b} into {look.label(behind.second)}"
+        else:
+            goes = f"come out of {b}"
         pilot_deep = min(bite, (mate[1] - mate[0]) - 0.5)
         spots, cuts = _spots(look), []
         count = len(spots)
@@ -133,8 +142,8 @@ class Screws:
                     Mend("long", deep + BITES, f"screws of {marked(deep + BITES)}"),
                 ),
                 Check(
-                    pilot_deep >= bite - 1e-9,
-                    f"screws of {marked(long)} {'stay inside' if pilot_deep >= bite - 1e-9 else 'come out of'} {b}",
+                    inside,
+                    f"screws of {marked(long)} {goes}",
                     Mend("long", deep + pilot_deep, f"screws of {marked(deep + pilot_deep)}"),
                 ),
                 *(() if slotted else _held_fast(look)),

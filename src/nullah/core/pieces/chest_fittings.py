@@ -33,6 +33,7 @@ EASE = 1.5  # mm the till's lid is shorter than the room for it
 SET_BACK = 2.0  # mm the bracket stands behind the front: enough to look meant (1.5 or more, common practice)
 ARCH = 0.5  # of the bracket's width, how high its arch rises
 STAY = (12.0, 25.0)  # mm thick and wide
+PIVOT_HOLE = 5.0  # mm: easy on the screw that it turns on, and a bit's size
 PIVOT = (60.0, 35.0)  # mm before the back and below the rim, where the stay turns
 BEARS = 0.45  # of the depth inside, how far from the hinge the stay bears on the lid
 OPEN = 100.0  # degrees that the lid stands open: past upright, so that it does not fall shut
@@ -171,7 +172,7 @@ def stay(inside: float) -> Fittings:
         up_to("length", "inside-right", mm("stay", thick)),
         role="inside",
     )
-    hole: dict[str, Answer] = {"diameter": SCREW + 0.5, "along": wide / 2, "across": wide / 2}
+    hole: dict[str, Answer] = {"diameter": PIVOT_HOLE, "along": wide / 2, "across": wide / 2}
     return Fittings((part,), (), (JointDesign("stay-hole", "bored_hole", "stay", "", "left", hole),))
 
 

@@ -35,7 +35,7 @@ ASKS = (
     Ask("width", "reach, from the wall", "length", 450.0, 150.0, 1500.0),
     Ask("height", "height wanted", "length", 420.0, 120.0, 1500.0),
     Ask("stock", "thickness of top and leg", "length", 22.0, 12.0, 80.0),
-    Ask("clear", "clearance to what stands fixed", "length", 3.0, 0.0, 30.0),
+    Ask("clear", "clearance to what stands fixed", "length", 4.0, 0.0, 30.0),
     Ask("notch", "width of what is cut round at the wall; 0: nothing", "length", 0.0, 0.0, 2000.0),
     Ask("notch_deep", "how far that comes forward", "length", 60.0, 5.0, 1000.0),
     Ask("load", "load it is to bear, kg", "number", 100.0, 0.0, 1000.0),
@@ -84,11 +84,15 @@ def design(asked: Answers) -> Design:
             up_to("length", "leg-inside", mm("cleat", CLEAT)),
             up_to("height", "under", mm("cleat", CLEAT)),
         ),
-        _strip(
+        PartDesign(  # on edge, as it bears
             "rail",
+            "rail",
+            "left",
+            "up",
             across,
-            from_mark("length", "left", mm("rail", RAIL[0])),
             up_to("height", "under", mm("rail", RAIL[1])),
+            from_mark("length", "left", mm("rail", RAIL[0])),
+            role="inside",
         ),
     ]
     slots: dict[str, Answer] = {"slotted": True, "slot": SLOT, "screw": SCREW}

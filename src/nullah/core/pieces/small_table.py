@@ -29,12 +29,14 @@ from nullah.core.measure import at_least, marked
 from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Proportion, moves_in_slots, of_woods
 from nullah.core.pieces.sizes import NoPiece, Sizes
 from nullah.core.pieces.table_drawer import (
+    APRON,
     BITE,
     CLEAR,
     RAIL,
     RUNNER,
     SET_BACK,
     UPRIGHT,
+    apron_thick,
     beside_leg,
     drawer,
     rails,
@@ -43,8 +45,6 @@ from nullah.core.pieces.table_drawer import (
     within,
 )
 
-APRON = 20.0  # mm thick, in legs that are thick enough
-APRON_SHARE = 0.55  # of the leg, the most an apron is thick
 BELOW = 6.0  # mm a taper starts below the apron (1/4", common practice)
 SLOT = 12.0  # mm: slots of the screws that hold the top
 SCREW = 4.0  # mm
@@ -226,7 +226,7 @@ def _at(rod: str, end: str, size: Sum) -> Along:
 
 def _apron(asked: Answers, side: str) -> PartDesign:
     """An apron between its two legs, set back from their faces."""
-    thick, back = mm("apron", min(APRON, APRON_SHARE * asked["leg"])), mm("set back", SET_BACK)
+    thick, back = mm("apron", apron_thick(asked)), mm("set back", SET_BACK)
     through = {
         "front": from_mark("left", "start", thick, back),
         "back": up_to("left", "end", thick, mm("set back", -SET_BACK)),

@@ -22,6 +22,8 @@ from nullah.core.frozen import replace
 from nullah.core.pieces.kind import Answers
 
 SET_BACK = 3.0  # mm an apron stands behind the face of its legs, so that it looks meant (common practice: 1.5 or more)
+APRON = 20.0  # mm thick, in legs that are thick enough
+APRON_SHARE = 0.55  # of the leg, the most an apron is thick
 RAIL = 18.0  # mm a drawer rail is thick, and the runners and kickers with it
 RUNNER = 25.0  # mm wide
 REVEAL = 0.5  # mm beside a drawer on each side (common practice)
@@ -31,10 +33,13 @@ SIDE = 10.0  # mm: sides and back of the drawer
 FRONT = 18.0  # mm: front of the drawer
 BOTTOM = 6.0  # mm
 BOTTOM_UP = 9.0  # mm from the lower edge of the drawer to its groove
-FREE = 1.0  # mm a panel is kept free in its grooves
+FREE = 1.0  # mm it is kept free in the grooves of the sides
+GROOVE = 5.0  # mm the grooves of its bottom are deep, which moves in them
 BEHIND = 2.0  # mm the drawer stops short of the back legs
 STOP_INSET = 0.15  # of the opening: how far from a leg a stop stands
 STOP = 6.0  # mm high, below the drawer's bottom
+DOUBLER = 13.0  # mm a doubler is thick at the least, so that screws hold in it
+LEFT_BEHIND = 1.0  # mm of an apron that stay before a screw's point
 BITE = 15.0  # mm a screw goes into the second part
 
 
@@ -116,7 +121,9 @@ def rails(asked: Answers, parts: list[PartDesign], joints: list[JointDesign]) ->
                 face="right" if left else "left",
             )
         )
-        long = max(32.0, asked["leg"] - 10.0)
+        apron = apron_thick(asked)
+        doubler = asked["leg"] - SET_BACK - apron
+        long = round(doubler + min(BITE, apron - LEFT_BEHIND), 1)
         joints.append(screwed(f"doubler-{side}", f"apron-{side}", side, {"long": long}, "beside"))
         parts.append(
             strip(
@@ -250,8 +257,15 @@ def drawer() -> tuple[list[Rod], list[PartDesign], list[JointDesign], tuple[Fram
     return rods, parts, joints, (frame,)
 
 
+def apron_thick(asked: Answers) -> float:
+    """How thick the aprons are, mm: as is common, but no more than the legs bear, and with a drawer than leaves room for doublers."""
+    most = min(APRON, APRON_SHARE * float(asked["leg"]))
+    return min(most, float(asked["leg"]) - SET_BACK - DOUBLER) if asked["drawer"] else most
+
+
 def _grooved(side: str) -> JointDesign:
-    """The bottom in its groove in a side or the front."""
+    """The bottom in its groove in a side, with some room at the end of its grain, or in the front, with what it grows there."""
+    asked: dict[str, Answer] = {"depth": GROOVE} if side == "front" else {"depth": GROOVE, "free": FREE}
     return JointDesign(
-        f"groove-drawer-{side}", "groove", "drawer-bottom", f"drawer-{side}", side, {"free": FREE}, "drawer groove"
+        f"groove-drawer-{side}", "groove", "drawer-bottom", f"drawer-{side}", side, asked, "drawer groove"
     )

@@ -380,7 +380,13 @@ def _chain(rod: Rod, sizes: Sizes) -> Chain:
             words = mark.label or mark.id.replace("-", " ")
             lines.append(ChainLine(f"{words}, {'clear' if mark.clear else 'what is left'}", gap))
             continue
+        told = gap - sizes.total(mark.gap)  # what a part that is measured, cut or written of has otherwise
+        if abs(told) > SAME and len(mark.gap) == 1:
+            lines.append(ChainLine(f"{mark.gap[0].label or mark.id.replace('-', ' ')}, as it is", gap))
+            continue
         lines += [_line(t, sizes) for t in mark.gap]
+        if abs(told) > SAME:
+            lines.append(ChainLine("as it is, not as planned", told))
     return Chain(rod.name, tuple(lines), next((t.edit for t in rod.total if t.edit), ""), rod.id)
 
 

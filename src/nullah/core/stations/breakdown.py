@@ -225,7 +225,7 @@ def work(
     of_sawn = tuple(b for b in layout.boards if b.board in sawn) if layout else ()
     freed = freed_of(progress)
     cut_parts = _cut_blanks(layout, piece) | freed
-    blanks = tuple(b for b in rough.blanks if b.id not in freed)
+    blanks = tuple(b for b in rough.blanks if b.id not in cut_parts)  # one leaf cut, the piece it came of is sawn
     stock = tuple(_stock(b, timber.spans[b.id], fitted.of[b.id], timber.faults[b.id]) for b in boards if not b.sawn)
     plain = Options(
         kit.crosscut_kerf,

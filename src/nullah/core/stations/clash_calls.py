@@ -142,7 +142,7 @@ def _way(side: tuple[str, ...], clashes: list[Clash], made: Made, piece: PieceRe
 
 
 def _mended(made: Made, sizes: Mapping[tuple[str, str], float], clashes: list[Clash]) -> bool:
-    """Whether with these sizes, by part and dimension, the parts that clash stand apart: what stands otherwise for it is reckoned anew."""
+    """Whether with these sizes, by part and dimension, the parts that clash stand apart: all is reckoned anew."""
     assert made.worked is not None
     try:
         anew = made.worked.sizes.otherwise(sizes)

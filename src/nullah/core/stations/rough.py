@@ -109,7 +109,7 @@ def work(
     is made up no other way any more."""
     stock = [b for b in boards if not b.sawn]
     rooms = _Rooms(stock, timber)
-    made = _Made(allowances, kit.rip_kerf, kept_clear(choices))
+    made = _Made(allowances, kit.rip_kerf, kept_clear(choices), freed)
     calls: list[Call] = []
     for part in piece.parts:
         call = None if part.cut or part.id in freed else _stave_call(part, rooms(part), made, choices)
@@ -135,8 +135,8 @@ def work(
 class _Made:
     """Blanks as they are put together."""
 
-    def __init__(self, allowances: Allowances, kerf: float, clear: frozenset[str]) -> None:
-        self.allowances, self.kerf, self.clear = allowances, kerf, clear
+    def __init__(self, allowances: Allowances, kerf: float, clear: frozenset[str], freed: frozenset[str]) -> None:
+        self.allowances, self.kerf, self.clear, self.freed = allowances, kerf, clear, freed
         self.blanks: list[Blank] = []
         self.gives: dict[str, tuple[str, ...]] = {}
         self.leaves: dict[str, int] = {}
@@ -147,7 +147,7 @@ class _Made:
         """Like parts, so many from each piece; one that is left over comes from a piece of its own."""
         for at in range(0, len(parts), leaves):
             few = parts[at : at + leaves]
-            if any(p.cut for p in few):
+            if all(p.cut for p in few):  # of a leaf that is not, its wood is in the piece both come from
                 continue
             one = self._blank(few[0])
             if len(few) > 1:
@@ -248,6 +248,28 @@ def _recorded(call_id: str, asked: str, choices: tuple[Choice, ...]) -> str:
     return last.option if last is not None and last.asked == asked else ""
 
 
+def _begun(part: Part, call_id: str, made: _Made, choices: tuple[Choice, ...]) -> tuple[str, str] | None:
+    """What staves are gone on with where some are sawn, and the facts they were asked on: as many as were taken; where the panel
+    is to be wider by now, those that are sawn stay as they were meant, and the rest, or one more, makes up what is wanted."""
+    last = next((c for c in reversed(choices) if c.call == call_id), None)
+    if last is None or last.option == "book":
+        return None
+    was = float(last.asked.partition(" wide")[0])
+    widths, _ = _widths(last.option, replace(part, width=was))
+    sawn = [f"{part.id} {n}" in made.freed for n in range(1, len(widths) + 1)]
+    if not any(sawn):
+        return None
+    if part.width <= was + 0.5:  # what is sawn is wide enough, and planed narrower
+        return last.option, last.asked
+    kept = sum(w for w, done in zip(widths, sawn, strict=True) if done)
+    rest = [w for w, done in zip(widths, sawn, strict=True) if not done]
+    grown = (part.width - kept) / sum(rest) if rest else 1.0
+    found = [w if done else w * grown for w, done in zip(widths, sawn, strict=True)]
+    if not rest:
+        found.append(part.width - kept)
+    return "+".join(f"{w:.1f}" for w in found), last.asked
+
+
 def _as_the_boards_are(part: Part, room: Room, allowances: Allowances) -> tuple[float, ...]:
     """Stave widths that use the widest boards whole, the last one what is still wanted; none where that gains nothing."""
     widths: list[float] = []
@@ -269,6 +291,8 @@ def _stave_call(part: Part, room: Room, made: _Made, choices: tuple[Choice, ...]
     rough = part.width + part.wide_by + made.allowances.width
     call_id, asked = f"staves {part.id}", f"{part.width:.0f} wide, {part.thickness:.1f} thick"
     recorded = _recorded(call_id, asked, choices)  # what is begun is gone on with, though boards are fewer by now
+    if begun := _begun(part, call_id, made, choices):
+        recorded, asked = begun
     widest = room[0][0] if room else 0.0
     if not recorded and (not room or rough <= widest + 0.05):
         return None
@@ -300,6 +324,7 @@ def _stave_call(part: Part, room: Room, made: _Made, choices: tuple[Choice, ...]
         most = stave_in_the_rough(max(widths), part, len(widths), made.allowances)
         one = _staves_option(recorded, widths, most, part)
         options.append(one if leaves == 1 else replace(one, label="two leaves, book-matched"))
+    in_force = recorded if begun else taken(call_id, tuple(options), asked, choices)
     return Call(
         call_id,
         "breakdown",
@@ -312,7 +337,7 @@ def _stave_call(part: Part, room: Room, made: _Made, choices: tuple[Choice, ...]
         differ="One school turns the rings of neighbours about, so that cups cancel; another keeps them alike and holds the one "
         "curve down. They are turned about here.",
         parts=(part.id,),
-        taken=taken(call_id, tuple(options), asked, choices),
+        taken=in_force,
     )
 
 
