@@ -45,7 +45,7 @@ def reports(task: Task, clock: Callable[[], float] = time.perf_counter) -> Itera
             told = clock()
             yield report(share)
     found = offers.layouts()
-    ways = ways_out(r.stock, r.blanks, r.options, found[0]) if found and found[0].unplaced else ()
+    ways = ways_out(r.stock, r.blanks, r.options, found[0], buy=False) if found and found[0].unplaced else ()
     yield report(1.0, True, ways)
 
 

@@ -159,7 +159,7 @@ def test_a_part_that_has_no_place_is_not_asked_about_twice():
     request = plan(without_elm).breakdown.request
     found = (request.fingerprint, breakdown.offers(request))
     call = plan(without_elm, None, found).call("layout")
-    assert "no place for lid" in call.question
+    assert "No place for lid" in call.question
     taken = edit.take(without_elm, call, call.recommended)
     assert plan(taken, None, found).call("layout") is None
     assert plan(taken, None, found).breakdown.layout.unplaced == ("lid",)

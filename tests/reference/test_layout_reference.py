@@ -206,14 +206,14 @@ def ways_for(board, *blanks):
 
 
 def test_a_part_that_a_knot_keeps_out_may_hold_it_or_a_board_is_bought():
-    """Parts are called by the names they have, not by ids; what is bought is as long and wide as the part with what squaring takes."""
+    """Parts are called by the names they have, not by ids; what is bought is sold so, and large enough."""
     knotty = stock(length=1000.0, width=120.0, defects=[fault("sound knot", x=480.0, y=40.0)])
     hold, buy = ways_for(knotty, blank("2.top", length=900.0))
     called = {"2.top": "Table: top"}.get
     assert hold.said(called) == "Let Table: top hold sound knots and sapwood outside the joints: then all has a place."
-    # 18 thick is sawn from 25 (a trade size); 900 and a kerf of 1.5 with 60 for the ends; 100 wide and 6
+    # 18 thick is sawn from 25 (a trade size); 900 with 60 for the ends from 1800, the shortest sold; 100 wide and 6 from 125
     assert told(buy.said(called)) == (
-        "Or buy a board of white ash, 25 thick, 106 wide or more and 961.5 long: 0.10 m\u00b2 for Table: top."
+        "Or buy a board of white ash, 25 thick, 125 wide or more and 1800 long: 0.23 m\u00b2 for Table: top."
     )
 
 

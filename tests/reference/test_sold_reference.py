@@ -2,6 +2,7 @@
 
 import json
 import random
+from itertools import product
 
 import numpy as np
 import pytest
@@ -9,9 +10,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nullah.cli import main
+from nullah.core import edit
+from nullah.core.document import Board
+from nullah.core.piece_edits import fresh
+from nullah.core.plan import plan
 from nullah.core.reckon import reckon
+from nullah.core.stations import breakdown
 from nullah.core.wood.room import room_year
-from nullah.core.wood.sold import NotSold, board_feet, sold
+from nullah.core.wood.sold import NotSold, board_feet, sold, to_buy
 
 INCH = 25.4
 # American Softwood Lumber Standard PS 20, dry, from memory: nominal, dressed, inches
@@ -192,3 +198,62 @@ def test_property_the_arcs_of_an_ogee_meet_on_a_line(run, rise, share):
 def test_truing_that_makes_no_sense_gets_one_sentence(capsys, words):
     code, got, err = reckoned(capsys, *words.split())
     assert (code, got, err.count("\n")) == (2, None, 0)
+
+
+@pytest.mark.parametrize(("unit", "softwood"), [("mm", False), ("in", False), ("in", True)])
+def test_what_is_to_be_bought_is_sold_and_holds_the_pieces(unit, softwood):
+    """Lengths sold: 1.8 to 6.0 m by 0.3, 6 to 16 ft by 2 (common practice). Against every way of cutting few pieces, by brute force."""
+    chance = random.Random(5)
+    for _ in range(60):
+        pieces = [
+            (round(chance.uniform(200, 2200)), round(chance.uniform(40, 180))) for _ in range(chance.randint(1, 5))
+        ]
+        one = to_buy(pieces, 20.0, softwood, unit, 1.5)
+        foot = 304.8
+        assert one.length in (
+            [300.0 * n for n in range(6, 21)] if unit == "mm" else [round(foot * n, 4) for n in range(6, 17, 2)]
+        )
+        assert one.thickness >= 23
+        assert one.width >= max(w for _, w in pieces)
+        names = {"mm": "25"} if unit == "mm" else {"in": "5/4 dressed"} if softwood else {"in": "4/4"}
+        assert one.name == names[unit]
+        least = min(
+            n
+            for n in range(1, 6)
+            if any(fits(split, pieces, one.length) for split in product(range(n), repeat=len(pieces)))
+        )
+        assert least <= one.count <= least + 1
+    assert to_buy([(7000, 100)], 20.0, False, unit, 1.5) is None
+
+
+def fits(split, pieces, length):
+    loads = [0.0] * (max(split) + 1)
+    for at, (long, _) in zip(split, pieces, strict=True):
+        loads[at] += long + 1.5
+    return max(loads) <= length - 60 + 1.5
+
+
+def test_short_of_wood_is_one_call_whose_ways_out_are_boards_as_sold_of_the_wood_that_is_asked():
+    project = fresh("boarded_chest")
+    wood = plan(project).piece.parts[0].species
+    short = Board(id="b", name="Short", species=wood, length=700, width=420, thickness=25)
+    other = Board(id="o", name="Other", species="white ash", length=3000, width=450, thickness=30)
+    project = edit.changed(project, boards=(short, other), units="in")
+    result = plan(project).breakdown
+    best = breakdown.offers(result.request)[0]
+    project = edit.changed(project, layout=breakdown.accept(best, result.request.fingerprint, result.sawn))
+    calls = [c for c in plan(project).calls if c.station == "breakdown" and c.open and not c.id.startswith("staves")]
+    assert [c.id for c in calls] == ["short"]
+    (call,) = calls
+    assert "the longest thick enough has" in call.question
+    buy, ash = call.option("buy"), call.option("wood white ash")
+    assert wood in buy.label
+    assert " ft long" in buy.label
+    bought = [b for b in plan(edit.take(project, call, "buy")).project.boards if b.id.startswith("bought")]
+    assert bought
+    assert {b.species for b in bought} == {wood}
+    assert {round(b.length / 304.8, 6) % 2 for b in bought} == {0.0}
+    assert {p.species for p in plan(edit.take(project, call, "wood white ash")).piece.parts if p.id in call.parts} == {
+        "white ash"
+    }
+    assert ash.consequences

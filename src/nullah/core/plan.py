@@ -26,6 +26,7 @@ from nullah.core.stations import (
     rates,
     rough,
     rough_steps,
+    short_of_wood,
     surfaces,
     timber,
     together,
@@ -223,8 +224,16 @@ def plan(
     ]
     calls += clash_calls.calls(looked or {}, done_piece, done_joints.of_piece, p.choices)
     calls += (*done_timber.calls, *in_rough.calls)
+    short = short_of_wood.short_call(done_break, done_piece, p.units, p.choices)
+    calls += (short,) if short is not None else ()
     if found is not None and found[0] == done_break.request.fingerprint:
-        offered = breakdown_calls.layout_call(done_break, found[1], better_too, done_piece.called)
+        offered = breakdown_calls.layout_call(
+            done_break,
+            found[1],
+            better_too,
+            done_piece.called,
+            lambda short: short_of_wood.ways_out(short, done_break, done_piece, p.units),
+        )
         if offered:
             calls.append(offered)
     calls += [

@@ -8,15 +8,15 @@ from nullah.core.frozen import replace
 from nullah.core.layout.model import Blank, Layout, Options, Stock, WayOut
 from nullah.core.layout.search import search
 from nullah.core.measure import marked
+from nullah.core.wood.sold import to_buy
 
-SOLD_THICK = (19.0, 25.0, 32.0, 38.0, 50.0, 63.0, 75.0)  # sawn sizes in mm (common practice, no source)
-TRUING = 3.0  # mm of thickness that truing is taken to cost in a board not yet seen
-SPARE = 60.0  # mm of length for squaring the ends of a board not yet seen
 HIDES = frozenset({"sound knot", "sapwood"})
 
 
-def ways_out(stock: Sequence[Stock], blanks: Sequence[Blank], options: Options, layout: Layout) -> tuple[WayOut, ...]:
-    """Each way out there is: one that gives every part a place is tried, not guessed."""
+def ways_out(
+    stock: Sequence[Stock], blanks: Sequence[Blank], options: Options, layout: Layout, buy: bool = True
+) -> tuple[WayOut, ...]:
+    """Each way out there is: one that gives every part a place is tried, not guessed; ``buy``: also what to buy, as metric boards."""
     without = {p for p, _ in layout.unplaced}
     short = [b for b in blanks if b.id in without]
     if not short:
@@ -37,21 +37,23 @@ def ways_out(stock: Sequence[Stock], blanks: Sequence[Blank], options: Options, 
             continue
         if not search(stock, tried, with_options)[0].unplaced:
             out.append(WayOut(f"{words}: then all has a place.", names))
-    return (*out, *_to_buy(short, options))
+    return (*out, *(_to_buy(short, options) if buy else ()))
 
 
 def _to_buy(short: Sequence[Blank], options: Options) -> list[WayOut]:
-    """One board for each species and thickness that is short, laid out end to end."""
+    """Boards for each species and thickness that is short, in a length that is sold, laid out end to end."""
     out = []
     for species, thick in sorted({(b.species, b.thickness) for b in short}):
         mine = [b for b in short if (b.species, b.thickness) == (species, thick)]
-        wide = max(b.width for b in mine) + 6.0
-        long = sum(b.length + options.crosscut_kerf for b in mine) + SPARE
-        sold = next((t for t in SOLD_THICK if t >= thick + TRUING), thick + TRUING)
+        one = to_buy([(b.length, b.width) for b in mine], thick, False, "mm", options.crosscut_kerf)
+        if one is None:
+            continue
+        many = "a board" if one.count == 1 else f"{one.count} boards"
+        area = one.count * one.length * one.width / 1e6
         out.append(
             WayOut(
-                f"Or buy a board of {species}, {marked(sold)} thick, {marked(wide)} wide or more and {marked(long)} long: "
-                f"{wide * long / 1e6:.2f} m\u00b2 for {{parts}}.",
+                f"Or buy {many} of {species}, {marked(one.thickness)} thick, {marked(one.width)} wide or more and {marked(one.length)} "
+                f"long: {area:.2f} m\u00b2 for {{parts}}.",
                 tuple(b.id for b in mine),
             )
         )

@@ -2,28 +2,34 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 from nullah.core.calls import Call, Change, Option, some
 from nullah.core.document import Board, Project
 from nullah.core.frozen import replace
 from nullah.core.layout.merit import apart, merit
-from nullah.core.layout.model import Layout, leaves
+from nullah.core.layout.model import Blank, Layout, leaves
 from nullah.core.layout.recut import not_again
 from nullah.core.layout.saw import Totals, saw_plan, totals
 from nullah.core.measure import at_least, marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations.breakdown import BreakdownResult, accept, outline_of
+from nullah.core.stations.short_of_wood import asked_how, what_is_short
 
 
 def layout_call(
-    result: BreakdownResult, found: tuple[Layout, ...], better_too: bool = False, called: Callable[[str], str] = str
+    result: BreakdownResult,
+    found: tuple[Layout, ...],
+    better_too: bool = False,
+    called: Callable[[str], str] = str,
+    ways: Callable[[Sequence[Blank]], tuple[Option, ...]] = lambda _: (),
 ) -> Call | None:
     """The call that offers new layouts, from what a search found; None where the accepted one serves and none is new.
 
     Args:
         better_too: a better one was looked for, and is offered though the accepted one serves.
         called: what a part or a group of an id is called.
+        ways: how parts for which there is no place could come to wood.
     """
     if not result.blanks or not found:
         return None
@@ -51,9 +57,11 @@ def layout_call(
     else:
         question = "Boards or parts changed since the layout was taken; it still holds. Lay out again?"
     if result.layout is None and found[0].unplaced:
-        question = (
-            f"These boards have no place for {some([called(p) for p, _ in found[0].unplaced])}. Lay out the rest?"
-        )
+        without = {p for p, _ in found[0].unplaced}
+        short = [b for b in result.blanks if b.id in without]
+        out = ways(short)
+        question = f"{what_is_short(short, result.stock, called)} {asked_how(out)}"
+        options += out
     return Call(
         "layout",
         "breakdown",

@@ -6,9 +6,12 @@ thicknesses as timber yards keep them (common practice, no source).
 
 from __future__ import annotations
 
+import math
 import re
+from collections.abc import Sequence
 
-from nullah.core.measure import INCH
+from nullah.core.frozen import frozen
+from nullah.core.measure import INCH, Unit
 
 BOARD_FOOT = 144.0  # cubic inches: a foot square and an inch thick
 DRESSED_THICK = {
@@ -21,6 +24,7 @@ DRESSED_THICK = {
     3.5: 3.0,
     4.0: 3.5,
 }  # inches: nominal, dressed
+QUARTERED = {1.25: "5/4", 1.5: "6/4"}  # nominal sizes that go by quarters
 WIDEST = 16.0  # inches, nominal
 NARROW = 8.0  # inches, nominal: from that on dressing takes more of the width
 LESS_NARROW, LESS_WIDE = 0.5, 0.75  # inches that dressing takes of the width
@@ -91,3 +95,76 @@ def _dressed(thick: float, wide: float, text: str) -> tuple[float, float]:
         known = ", ".join(f"{inches:g}" for inches in DRESSED_THICK)
         raise NotSold(f"dressed softwood is {known} thick and 2 to {WIDEST:g} wide by name; {text[:20]} is not.")
     return DRESSED_THICK[thick] * INCH, (wide - (LESS_NARROW if wide < NARROW else LESS_WIDE)) * INCH
+
+
+# ---- what to buy
+
+SOLD_LONG = {
+    "mm": tuple(300.0 * n for n in range(6, 21)),
+    "in": tuple(round(12 * INCH * n, 4) for n in range(6, 17, 2)),
+}  # common practice
+STEP_WIDE = {"mm": 25.0, "in": INCH / 2}  # mm that widths sold are apart (common practice, no source)
+TRUING = 3.0  # mm of thickness that truing is taken to cost in a board not yet seen
+EDGING = 6.0  # mm of width for a straight edge
+SPARE = 60.0  # mm of length for squaring the ends of a board not yet seen
+
+
+@frozen
+class ToBuy:
+    """So many boards of one size as it is sold: ``name`` of the thickness, and mm."""
+
+    count: int
+    name: str
+    length: float
+    width: float
+    thickness: float
+
+
+def to_buy(
+    pieces: Sequence[tuple[float, float]], thickness: float, softwood: bool, unit: Unit, kerf: float
+) -> ToBuy | None:
+    """Boards that pieces of one thickness can be crosscut from end to end, in the length sold that leaves the least over; None where
+    none is sold so long or so thick.
+
+    Args:
+        pieces: length and width of each, mm. thickness: wanted, mm; what truing takes is added. unit: how boards are sold where the
+            maker buys. kerf: of the crosscut saw, mm.
+    """
+    thick = _sold_thick(thickness + TRUING, softwood, unit)
+    if thick is None or not pieces:
+        return None
+    name, mm = thick
+    wide = math.ceil((max(w for _, w in pieces) + EDGING) / STEP_WIDE[unit]) * STEP_WIDE[unit]
+    ways = [(n * long, n, long) for long in SOLD_LONG[unit] if (n := _boards_of(long, [p for p, _ in pieces], kerf))]
+    if not ways:
+        return None
+    _, count, long = min(ways)
+    return ToBuy(count, name, long, wide, mm)
+
+
+def _sold_thick(least: float, softwood: bool, unit: Unit) -> tuple[str, float] | None:
+    """The thinnest that is sold and at least so thick: its name, and mm."""
+    if unit == "mm":
+        sizes = [(f"{mm:g}", mm) for mm in METRIC]
+    elif softwood:
+        sizes = [
+            (f"{QUARTERED.get(nominal, f'{nominal:g}x')} dressed", dressed * INCH)
+            for nominal, dressed in DRESSED_THICK.items()
+        ]
+    else:
+        sizes = [(f"{n}/4", n * INCH / 4) for n in range(QUARTERS[0], QUARTERS[1] + 1)]
+    return next((s for s in sizes if s[1] >= least), None)
+
+
+def _boards_of(long: float, pieces: Sequence[float], kerf: float) -> int:
+    """How many boards so long the pieces come from, the longest first, each into the first that has room; 0 where one is too long."""
+    left: list[float] = []
+    for piece in sorted(pieces, reverse=True):
+        if piece > long - SPARE:
+            return 0
+        at = next((i for i, room in enumerate(left) if room >= piece), None)
+        if at is None:
+            left.append(long - SPARE)
+            at = len(left) - 1
+        left[at] -= piece + kerf
+    return len(left)
