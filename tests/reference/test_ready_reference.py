@@ -11,6 +11,8 @@ import pytest
 
 from nullah.cli import main
 from nullah.core.wood.ready import NOISES, NotTold, ready
+from nullah.core.wood.seasoned import days_to_wait, time_constant
+from nullah.core.wood.species import species
 
 SOAK = bool(os.environ.get("NULLAH_SOAK"))
 
@@ -153,3 +155,28 @@ def test_as_the_command_prints_it(capsys, tmp_path):
         assert main(["reckon", "ready", f"file={path}", *more]) == 2
         out, err = capsys.readouterr()
         assert (out, err.count("\n")) == ("", 1)
+
+
+@pytest.mark.parametrize(
+    ("wood", "days"), [("eastern white pine", (9, 44)), ("black cherry", (15, 79)), ("northern red oak", (32, 174))]
+)
+def test_boards_dry_by_their_wood_and_thickness(wood, days):
+    """From 14 % to within a point of 8.5 %, ends sealed, 25 and 60 mm: a diffusion model's figures, within a quarter. Twice as thick
+    takes longer than twice and shorter than four times; the readings' likely pace is the same."""
+    density = species(wood).density
+    for thick, told in zip((25.0, 60.0), days, strict=True):
+        found = days_to_wait(thick, 5.5, density, (1e9, 1e9), True)
+        assert found == pytest.approx(told, rel=0.25)
+        log = [(d, round(8.5 + 5.5 * math.exp(-d * math.log(5.5) / told), 1)) for d in (0, told * 0.2, told * 0.4)]
+        likely = ready(log, 8.5, time_constant(thick, density))
+        assert likely.earliest <= 0.6 * told <= likely.latest
+    one, twice = (time_constant(t, density) for t in (30.0, 60.0))
+    assert 2 < twice / one < 4
+    open_, sealed = (days_to_wait(40.0, 5.5, density, (200.0, 100.0), s) for s in (False, True))
+    assert open_ < sealed
+
+
+def test_hard_dense_woods_are_as_hard_as_the_handbook_has_them():
+    """Side hardness at 12 %, Wood Handbook chapter 5, from memory: ipe 3,680 lbf, Indian rosewood 3,170; 4.448 N to the pound."""
+    for wood, pounds in (("ipe", 3680), ("Indian rosewood", 3170)):
+        assert species(wood).hardness == pytest.approx(pounds * 4.448, rel=0.01)

@@ -1,8 +1,8 @@
 """What is seen on a board, said in a line: ``loose knot at 512, 40, 30 x 27 on the back, 3 under``.
 
 Also ``upper edge 0, 182; 1180, 170; 1690, 160`` (or ``upper edge straight``), ``thickness 22.6 at 60, 20``,
-``rings 35 heart face pith lower``, ``reads 10.4 on 2026-03-24``, ``reference 9.1``, ``wood plum 4.3/9.1 hard`` (one of the maker's
-own, with what it shrinks radially and tangentially in percent). Places are told from the left end and from the
+``rings 35 heart face pith lower``, ``ends sealed``, ``reads 10.4 on 2026-03-24``, ``reference 9.1``, ``wood plum 4.3/9.1 hard`` (one
+of the maker's own, with what it shrinks radially and tangentially in percent). Places are told from the left end and from the
 lower edge, lengths as people write them.
 """
 
@@ -56,6 +56,7 @@ _RINGS = re.compile(
     r"(?:,?\s*pith\s+(?:to\s+(?:the\s+)?)?(?P<pith>upper|lower)(?:\s+edge)?)?(?:,?\s*(?P<away>.+?)\s+away)?$",
     re.I,
 )
+_ENDS = re.compile(r"^ends\s+(?P<how>open|sealed)$", re.I)
 _WOOD = re.compile(
     r"^wood\s+(?P<name>.+?),?\s+(?P<radial>\d+(?:[.,]\d+)?)\s*/\s*(?P<tangential>\d+(?:[.,]\d+)?)\s*%?,?\s+"
     r"(?P<ease>soft|middling|hard)$",
@@ -175,6 +176,11 @@ def _rings(project: Project, board_id: str, match: re.Match[str], today: str) ->
     )
 
 
+def _ends(project: Project, board_id: str, match: re.Match[str], today: str) -> tuple[Project, str, str]:
+    board, how = board_of(project, board_id), match["how"].lower()
+    return put_board(project, held(board, ends=how)), f"{board.name}: its ends are {how}", ""
+
+
 def _reads(project: Project, board_id: str, match: re.Match[str], today: str) -> tuple[Project, str, str]:
     percent = _number(match["n"])
     after = read_moisture(project, board_id, match["day"] or today, percent)
@@ -205,6 +211,7 @@ _ACTS: tuple[tuple[re.Pattern[str], Callable[[Project, str, re.Match[str], str],
     (_EDGE, _edge),
     (_THICK, _thick),
     (_RINGS, _rings),
+    (_ENDS, _ends),
     (_WOOD, _wood),
     (_READS, _reads),
     (_REFERENCE, _reference),

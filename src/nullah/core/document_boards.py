@@ -94,6 +94,7 @@ class Board(Value):
     pith_distance: Annotated[float, Field(ge=0, le=2_000)] = 0.0
     moisture: Annotated[float, Field(ge=0, le=60)] = 12.0
     moistures: Annotated[tuple[MoistureReading, ...], Field(max_length=400)] = ()
+    ends: Literal["open", "sealed"] = "open"
     straight_edge: Literal["lower", "upper", "neither"] = "lower"
     upper_edge: Literal["sawn", "rough", "wany"] = "rough"
     upper: EdgePoints = ()

@@ -24,7 +24,7 @@ LEAST_OVER = 0.5  # mm: a cut through less wood is none
 ALIKE = 0.05  # mm: distances nearer than this are one setting
 
 
-PLANED = 5.0  # mm: a strip no wider than this with its kerf is planed off, not sawn
+PLANED = 12.0  # mm: a strip narrower than this is planed off, not ripped: it breaks off in the saw (common practice, no source)
 PLANE_MINUTES = 60.0  # a square metre of edge and mm of depth, in soft wood (common practice, no source)
 
 
@@ -162,8 +162,8 @@ def _from_either_edge(node: Node, rip: bool) -> tuple[float, float]:
 
 def _strip(low: Node, high: Node, kerf: float) -> float:
     """How much a plane takes off in place of a rip, mm; 0 where there is more to take off, or it is wanted."""
-    strips = [s.width + kerf for s in (low, high) if s.use == "waste"]
-    return min((s for s in strips if s <= PLANED), default=0.0) if len(strips) == 1 else 0.0
+    strips = [s.width for s in (low, high) if s.use == "waste"]
+    return strips[0] + kerf if len(strips) == 1 and strips[0] < PLANED else 0.0
 
 
 def _planed(

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from nullah.core.document import BoardLayout, Node
 
-SLIVER = 5.0  # mm: so much waste beside an offcut stays on it
+SLIVER = 12.0  # mm: narrower waste beside an offcut stays on it
 _SPARE = ("waste", "offcut")
 
 
@@ -34,7 +34,7 @@ def _tidied(node: Node) -> Node:
 
 def _may_stay(waste: Node, beside: Node, node: Node) -> bool:
     """Whether waste may stay on what is cut off beside it: on waste always, on an offcut where it is a sliver along it."""
-    return beside.use == "waste" or (node.axis == "along" and waste.width + node.kerf <= SLIVER)
+    return beside.use == "waste" or (node.axis == "along" and waste.width < SLIVER)
 
 
 def _box(node: Node) -> dict[str, float]:

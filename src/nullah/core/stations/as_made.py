@@ -152,7 +152,9 @@ def _wait(board: Board, settles: float, told: Readiness | None) -> int:
     """Days a board is to wait: by its own readings where they tell a day, else as the trade has it."""
     if told is not None and told.days > 0:
         return told.days
-    return days_to_wait(board.thickness, board.moisture - settles)
+    density = species(board.species).density
+    size = (board.length, board.width)
+    return days_to_wait(board.thickness, board.moisture - settles, density, size, board.ends == "sealed")
 
 
 def _season_call(

@@ -8,6 +8,8 @@ from functools import lru_cache
 from nullah.core.document import Board, Reference
 from nullah.core.frozen import frozen
 from nullah.core.wood.ready import WITHIN, NotTold, Ready, ready
+from nullah.core.wood.seasoned import time_constant
+from nullah.core.wood.species import UnknownSpecies, species
 
 APART = 3  # days between two readings that are to agree, at the least (common practice)
 AGREE = 0.5  # points: two readings that lie no further apart agree (common practice)
@@ -54,7 +56,7 @@ def readiness(board: Board, references: tuple[Reference, ...]) -> Readiness | No
             )
             return Readiness("ready", words, settles=reference)
     try:
-        told = _told(log, reference)
+        told = _told(log, reference, time_constant(board.thickness, _density(board.species)))
     except NotTold as why:
         return Readiness("not told", str(why), settles=reference or 0.0)
     last = date.fromisoformat(board.moistures[-1].day)
@@ -75,8 +77,15 @@ def readiness(board: Board, references: tuple[Reference, ...]) -> Readiness | No
 
 
 @lru_cache(maxsize=256)  # a log says the same until it is added to
-def _told(log: tuple[tuple[float, float], ...], reference: float | None) -> Ready:
-    return ready(log, reference)
+def _told(log: tuple[tuple[float, float], ...], reference: float | None, constant: float) -> Ready:
+    return ready(log, reference, constant)
+
+
+def _density(wood: str) -> float | None:
+    try:
+        return species(wood).density
+    except UnknownSpecies:
+        return None
 
 
 def spelt(day: str) -> str:

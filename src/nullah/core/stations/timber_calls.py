@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Sequence
 
 from nullah.core.calls import Call, Change, Option, some, taken, unchanged
@@ -17,7 +18,11 @@ RUNS_ON = 25.0  # mm a check or split runs further than it shows (common practic
 AT_END = 8.0  # mm: a check that begins nearer than this to an end is an end check
 LITTLE = 2.0  # mm of wood over a knot: planing may bring it through (common practice)
 AT_EDGE = 3.0  # mm: a strip that lies so near to an edge lies along it
-WEAK = 10.0  # degrees: grain that runs out steeper is not trusted with a load (common practice, no source)
+WEAK = math.degrees(
+    math.atan(1 / 10)
+)  # grain that runs out as steeply or more is felt in bending (Wood Handbook, slope of grain, from
+# memory), and not trusted with a load; at 1 in 6 it breaks
+BREAKS = math.degrees(math.atan(1 / 6))
 
 
 def laid_on(layout: AcceptedLayout | None) -> dict[str, tuple[Node, ...]]:
@@ -387,7 +392,7 @@ def _sapwood(board: Board, fault: Defect) -> _Question:
 
 def _run_out(board: Board, fault: Defect) -> _Question:
     """Grain that leaves the face: no load on it, or figure to enjoy."""
-    steep = fault.angle >= WEAK
+    steep, run = fault.angle >= WEAK, 1 / math.tan(math.radians(min(89.0, fault.angle)))
     lost = f"{marked(fault.length)} x {marked(fault.width)} lost"
     ways = (
         _Way(Option("light", "for light work", ("hidden parts may have it, legs and stretchers not",)), fault),
@@ -396,12 +401,15 @@ def _run_out(board: Board, fault: Defect) -> _Question:
     )
     return _Question(
         f"load {board.id} {fault.id}",
-        f"{board.name}: the grain runs out at {fault.angle:.0f}\u00b0 over {marked(fault.length)}. What may be made of it?",
+        f"{board.name}: the grain runs out at {fault.angle:.0f}\u00b0, 1 in {run:.0f}, over {marked(fault.length)}. "
+        "What may be made of it?",
         ways,
         "reject" if steep else "light",
-        f"grain steeper than {WEAK:.0f}\u00b0 breaks under a load"
+        "grain that runs out 1 in 6 or steeper breaks under a load"
+        if fault.angle >= BREAKS
+        else "grain that runs out 1 in 10 or steeper is felt in bending"
         if steep
-        else "weak under a load, sound enough where there is none",
+        else "weaker under a load, sound enough where there is none",
         "A turned or bent part wants grain straighter still.",
         f"run-out {fault.id} {fault.angle:.0f}",
     )

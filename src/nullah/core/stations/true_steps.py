@@ -9,7 +9,7 @@ from nullah.core.stations import made_up
 from nullah.core.stations.as_made import SHEETS
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.job import Job
-from nullah.core.stations.rough import OVER_THICK
+from nullah.core.stations.rough import CLEANING, OVER_THICK, resawing
 from nullah.core.stations.step import Step, told_figure
 from nullah.core.stations.trueup import Trued
 from nullah.core.wood.species import species
@@ -93,6 +93,7 @@ def _true(t: Trued, job: Job) -> Step:
             f" Most comes off near {marked(x - t.planing.x[0])} from the left end: {marked(most, unit=' mm')}, "
             f"{passes} shaving{'s' if passes != 1 else ''} of the {job.trueup.face_plane.name}."
         )
+    words += _leaf_told(t, part, job)
     return Step(
         f"true {t.id}",
         "trueup",
@@ -104,6 +105,23 @@ def _true(t: Trued, job: Job) -> Step:
         minutes=planing_minutes(t, part.species),
         cautions=cautions.for_step("true up", (part.species,)),
         parts=(t.id,),
+    )
+
+
+LEAST_LEAF = 6.0  # mm: a thinner leaf is of little use (common practice, no source)
+
+
+def _leaf_told(t: Trued, part: Part, job: Job) -> str:
+    """What is planed away where a leaf could be sawn off in its place, and what that saves; nothing where none would come of it."""
+    if t.leaves > 1 or t.measured:
+        return ""
+    leaf = t.planing.spare - job.breakdown.options.rip_kerf - 2 * CLEANING
+    if leaf < LEAST_LEAF:
+        return ""
+    area, minutes = resawing(part, t.width, 1)
+    return (
+        f" {marked(t.planing.spare)} goes to shavings so; a leaf {marked(leaf)} thick could be sawn off first: {area:.2f} m2 of "
+        f"resawing, about {minutes:.0f} minutes."
     )
 
 

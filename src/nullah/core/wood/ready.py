@@ -20,7 +20,11 @@ WITHIN = 1.0  # points of where it settles: then it is ready
 # percent and points: the middle and the spread that are likely before anything is read
 SETTLES, EXCESS = (9.5, 2.0), (8.0, 4.0)
 BESIDE = 0.05  # percent: how well a reference piece tells where the board settles
-CONSTANTS = 24.0, 0.5, 120  # days: the likely time constant, its spread as a logarithm, and how many are tried
+CONSTANTS = (
+    24.0,
+    0.5,
+    120,
+)  # days: the likely time constant of a board not known, its spread as a logarithm, and how many are tried
 NOISES = tuple(0.06 * 1.3**n for n in range(10))  # points: of the meter, with what is lost in rounding
 SCATTERED = 0.6  # points: readings that lie so far off the best curve are no drying
 RISEN = 0.3  # points: by so much the later half may stand above the earlier
@@ -46,12 +50,15 @@ class Ready:
     settles: float
 
 
-def ready(readings: Sequence[tuple[float, float]], reference: float | None = None) -> Ready:
+def ready(
+    readings: Sequence[tuple[float, float]], reference: float | None = None, constant: float = CONSTANTS[0]
+) -> Ready:
     """When a board will be ready.
 
     Args:
         readings: (day, moisture in percent), in the order of the days.
         reference: of a piece that has always lived in the room, percent; it says where the board settles.
+        constant: days in which such a board's excess is likely to fall to 1/e (``seasoned.time_constant``), before it is read.
 
     Raises:
         NotTold: there are too few, or too many; a day comes twice or a moisture is none; they rise, or scatter.
@@ -60,7 +67,7 @@ def ready(readings: Sequence[tuple[float, float]], reference: float | None = Non
     first = readings[0][0]
     log = [(d - first, p) for d, p in readings]
     middle = SETTLES if reference is None else (reference, BESIDE)
-    fits = _fits(log, middle)
+    fits = _fits(log, middle, constant)
     best = max(fits, key=lambda f: f.likely)
     off = math.fsum((p - best.level - best.excess * math.exp(-d / best.constant)) ** 2 for d, p in log)
     if math.sqrt(off / len(log)) > SCATTERED:
@@ -116,11 +123,11 @@ class _Fit:
     constant: float
 
 
-def _fits(log: Sequence[tuple[float, float]], settles: tuple[float, float]) -> list[_Fit]:
+def _fits(log: Sequence[tuple[float, float]], settles: tuple[float, float], likely: float) -> list[_Fit]:
     """The two amounts by regression with normal priors, for each time constant and noise of the grid that counts; ``log`` from day 0.
     Every fourth constant is tried first; those near ones that are all far less likely than the best are left out."""
     sums = len(log), math.fsum(p for _, p in log), math.fsum(p * p for _, p in log)
-    coarse = {n: _at(n, log, sums, settles) for n in range(0, CONSTANTS[2], COARSE)}
+    coarse = {n: _at(n, log, sums, settles, likely) for n in range(0, CONSTANTS[2], COARSE)}
     best = {n: max(f.likely + f.prior for f in fits) for n, fits in coarse.items()}
     least = max(best.values()) - UNLIKELY
     out: list[_Fit] = []
@@ -129,17 +136,21 @@ def _fits(log: Sequence[tuple[float, float]], settles: tuple[float, float]) -> l
         if n in coarse:
             out += coarse[n]
         elif max(best[low], best.get(low + COARSE, -math.inf)) >= least:
-            out += _at(n, log, sums, settles)
+            out += _at(n, log, sums, settles, likely)
     return out
 
 
 def _at(
-    n: int, log: Sequence[tuple[float, float]], sums: tuple[int, float, float], settles: tuple[float, float]
+    n: int,
+    log: Sequence[tuple[float, float]],
+    sums: tuple[int, float, float],
+    settles: tuple[float, float],
+    middle: float,
 ) -> list[_Fit]:
     """The fits for one time constant of the grid; ``sums``: how many readings, their sum and that of their squares."""
     count, plain, square = sums
     step = -REACH + 2 * REACH * n / (CONSTANTS[2] - 1)
-    constant = CONSTANTS[0] * math.exp(CONSTANTS[1] * step)
+    constant = middle * math.exp(CONSTANTS[1] * step)
     fall = [math.exp(-d / constant) for d, _ in log]
     falls, squares = math.fsum(fall), math.fsum(f * f for f in fall)
     mixed = math.fsum(f * p for f, (_, p) in zip(fall, log, strict=True))

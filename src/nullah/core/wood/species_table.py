@@ -85,8 +85,8 @@ balsa,Ochroma pyramidale,3.0,7.6,W4,160,C,,,soft,diffuse-porous,,,fit,#f3e8d6,#d
 bubinga,Guibourtia tessmannii,5.8,8.4,W4,890,C,11900,C,hard,diffuse-porous,,yes,,#e0b5a5,#b17969
 African padauk,Pterocarpus soyauxii,3.3,5.2,W4,745,C,8800,C,middling,diffuse-porous,,yes,unfit,#e7b4a0,#bb7661
 purpleheart,Peltogyne paniculata,3.2,6.1,W4,880,C,8300,W5,hard,diffuse-porous,,yes,,#d6b7c3,#a1798a
-Indian rosewood,Dalbergia latifolia,2.7,5.8,W4,830,C,10900,C,hard,diffuse-porous,,yes,unfit,#d6b8ae,#9e796e
-ipe,Handroanthus serratifolius,6.6,8.0,W4,1050,C,15600,W5,hard,diffuse-porous,,yes,unfit,#cfbc9a,#98825c
+Indian rosewood,Dalbergia latifolia,2.7,5.8,W4,830,C,14100,W5,hard,diffuse-porous,,yes,unfit,#d6b8ae,#9e796e
+ipe,Handroanthus serratifolius,6.6,8.0,W4,1050,C,16400,W5,hard,diffuse-porous,,yes,unfit,#cfbc9a,#98825c
 jatoba,Hymenaea courbaril,4.5,8.5,W4,910,C,10500,W5,hard,diffuse-porous,,yes,,#e0b69b,#af7d5f
 jelutong,Dyera costulata,2.3,5.5,W4,460,C,1700,C,soft,diffuse-porous,,,,#f1e4c4,#cfbb8c
 obeche,Triplochiton scleroxylon,3.0,5.4,W4,380,C,1900,W5,soft,diffuse-porous,,yes,,#f0e4bf,#cdba84

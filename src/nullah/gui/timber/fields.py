@@ -45,6 +45,8 @@ class BoardFields(QWidget):
         )
         self.stock = pick("board stock", list(STOCKS), lambda t: self.change(stock=STOCKS[t]))
         self.edge = pick("upper edge", ["sawn", "rough", "wany"], lambda t: self.change(upper_edge=t))
+        self.ends = pick("board ends", ["open", "sealed"], lambda t: self.change(ends=t))
+        set_tip(self.ends, "ends that are sealed with wax or paint dry no faster than the rest")
         f = self.fields
         words = flow(
             f["name"],
@@ -63,6 +65,8 @@ class BoardFields(QWidget):
             f["ring_angle"],
             "\u00b0 to the face; upper edge",
             self.edge,
+            "ends",
+            self.ends,
             spacing=5,
         )
         column(self, words, margins=0)
@@ -105,7 +109,7 @@ class BoardFields(QWidget):
     def refresh(self) -> None:
         """Show the board in hand."""
         board = self.board()
-        for field in (*self.fields.values(), self.species, self.stock, self.edge):
+        for field in (*self.fields.values(), self.species, self.stock, self.edge, self.ends):
             field.setEnabled(board is not None)
         if board is None:
             return
@@ -118,6 +122,7 @@ class BoardFields(QWidget):
         self.species.setCurrentText(board.species)
         self.stock.setCurrentText(next(t for t, s in STOCKS.items() if s == board.stock))
         self.edge.setCurrentText(board.upper_edge)
+        self.ends.setCurrentText(board.ends)
 
 
 class FaultFields(QWidget):
