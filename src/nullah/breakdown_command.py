@@ -17,6 +17,7 @@ from nullah.core.measure import BadLength, parse_length
 from nullah.formats import breakdown_out, tables
 from nullah.formats.trouble import FileTrouble
 from nullah.formats.writing import same_file, write_all
+from nullah.one_line import OneLineParser
 
 TURN = 0.04  # seconds between looks at the clock
 EXACT = 0.0  # thickness a part may lack: the tables say what is so
@@ -121,7 +122,7 @@ def _said(reached: Progress, whole: breakdown_out.Made) -> str:
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(
+    parser = OneLineParser(
         prog="nullah breakdown", description="Lay parts on boards by full saw cuts, round their faults."
     )
     parser.add_argument(

@@ -6,6 +6,7 @@ import contextlib
 import gc
 import json
 import os
+import signal
 import sys
 import types
 from collections.abc import Callable, Iterable, Sequence
@@ -20,16 +21,22 @@ if TYPE_CHECKING:
 
 DEMO = Path(__file__).parent / "demo" / "seed_library.nullah"  # as ``tools/write_demo.py`` writes it
 INTERRUPTED = 130  # as a shell says it of Ctrl-C
+if Path(sys.argv[0]).name == "nullah":  # until it has begun, Ctrl-C ends it without a word
+    signal.signal(signal.SIGINT, signal.SIG_DFL)
 COMMANDS = ("plan", "export", "breakdown", "true", "shots", "demo-project", "reckon", "kinds", "species", "new")
 
 
 def start() -> None:
     """The program as it is started. Once the window is closed all is kept and every search has ended; then the process ends at
     once, since taking an interpreter down object by object takes a tenth of a second and does nobody any good."""
-    code = main()
+    signal.signal(signal.SIGINT, signal.default_int_handler)
+    try:
+        code = main()
+    except KeyboardInterrupt:
+        code = INTERRUPTED
     if sys.argv[1:] and sys.argv[1] in COMMANDS:
         sys.exit(code)
-    with contextlib.suppress(OSError):
+    with contextlib.suppress(OSError, AttributeError):  # they may be closed
         sys.stdout.flush()
         sys.stderr.flush()
     os._exit(code)
@@ -43,14 +50,16 @@ def main(argv: Sequence[str] | None = None) -> int:
     )  # systems of four equations: a second thread only costs its start
     words = list(sys.argv[1:] if argv is None else argv)
     if words and words[0] in COMMANDS:
+        if sys.stdout is None:
+            return _refuse("There is nowhere to print the answer: standard output is closed.")
         return _guarded(words)
     if not any(w.startswith("-") and w not in ("--demo", "--once") for w in words) and len(words) < 3:
         files = [Path(w) for w in words if not w.startswith("-")]  # the usual ways to begin are read without a parser
         if len(files) < 2:
             return _open_window(files[0] if files else None, "--demo" in words, "--once" in words)
-    import argparse
+    from nullah.one_line import OneLineParser
 
-    parser = argparse.ArgumentParser(
+    parser = OneLineParser(
         prog="nullah",
         description=nullah.__doc__,
         epilog=f"Also: nullah {{{', '.join(COMMANDS)}}} ..., each with --help.",
@@ -66,7 +75,7 @@ def main(argv: Sequence[str] | None = None) -> int:
 
 
 def _open_window(path: Path | None, with_demo: bool, once: bool) -> int:
-    if not any(os.environ.get(name) for name in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")):
+    if not _has_display():
         return _refuse("There is no display here to open a window on; make demo opens one on a virtual screen.")
     gc.disable()  # until the window stands: nothing made while starting is garbage
     _without_plugins()
@@ -83,6 +92,28 @@ def _open_window(path: Path | None, with_demo: bool, once: bool) -> int:
     return int(run(project, None if with_demo else path, once))
 
 
+def _has_display() -> bool:
+    """Whether there is a display to open a window on: said by name, and there as far as can be seen without a window."""
+    if os.environ.get("QT_QPA_PLATFORM"):
+        return True
+    wayland, shown = os.environ.get("WAYLAND_DISPLAY"), os.environ.get("DISPLAY", "")
+    if wayland and (Path(os.environ.get("XDG_RUNTIME_DIR") or "/run") / wayland).exists():
+        return True
+    host, _, number = shown.rpartition(":")
+    number = number.partition(".")[0]
+    if not number.isdigit():
+        return False
+    return bool(host) or Path(f"/tmp/.X11-unix/X{number}").exists() or _listens(f"\0/tmp/.X11-unix/X{number}")
+
+
+def _listens(name: str) -> bool:
+    """Whether something listens at a local socket of that name."""
+    import socket
+
+    with socket.socket(socket.AF_UNIX, socket.SOCK_STREAM) as one:
+        return one.connect_ex(name) == 0
+
+
 def _without_plugins() -> None:
     """No plugins for Pydantic: there are none, and to find that out it loads a good part of the standard library."""
     loader = types.ModuleType("pydantic.plugin._loader")
@@ -92,6 +123,10 @@ def _without_plugins() -> None:
 
 def _guarded(words: list[str]) -> int:
     """A command, with what may go wrong outside it told in one sentence: the exit code."""
+    try:
+        os.getcwd()
+    except OSError:
+        return _refuse("The folder you are in is no longer there: go to another first.")
     try:
         code = _command(words)
         sys.stdout.flush()
@@ -131,19 +166,32 @@ def _command(words: list[str]) -> int:
             return _species(words[1:])
         if words[0] == "new":
             return _new(words[1:])
-        import argparse
+        from nullah.one_line import OneLineParser
 
-        parser = argparse.ArgumentParser(prog=f"nullah {words[0]}")
+        parser = OneLineParser(prog=f"nullah {words[0]}")
         if words[0] in ("plan", "export"):
             parser.add_argument("project", type=Path)
         if words[0] == "export":
-            parser.add_argument("--to", type=Path, required=True, metavar="DIR")
+            parser.add_argument("--to", type=_named, required=True, metavar="DIR")
             parser.add_argument("--letter", action="store_true", help="paper in Letter, not A4")
         if words[0] in ("shots", "demo-project"):
-            parser.add_argument("target", type=Path, metavar="DIR" if words[0] == "shots" else "FILE")
+            parser.add_argument("target", type=_named, metavar="DIR" if words[0] == "shots" else "FILE")
         return _do(words[0], parser.parse_args(words[1:]))
     except FileTrouble as trouble:
         return _refuse(str(trouble))
+
+
+def _named(text: str) -> Path:
+    """A file or a folder that has a name.
+
+    Raises:
+        FileTrouble: it has none.
+    """
+    from nullah.formats.trouble import FileTrouble
+
+    if not text.strip():
+        raise FileTrouble("A file or a folder is to have a name; none is given.")
+    return Path(text)
 
 
 def _do(command: str, given: argparse.Namespace) -> int:
@@ -158,12 +206,14 @@ def _do(command: str, given: argparse.Namespace) -> int:
 
         sys.stdout.write(plan_json.text(with_clashes(project_file.load(given.project))))
     elif command == "export":
-        from nullah.formats.export import export
+        from nullah.formats.export import OLDER, export, left_before
 
-        for path in export(
-            plan(project_file.load(given.project)), given.to, letter=given.letter, project=given.project
-        ):
+        before = {p.name for p in left_before(given.to, ())}
+        written = export(plan(project_file.load(given.project)), given.to, letter=given.letter, project=given.project)
+        for path in written:
             print(spoken(str(path)))
+        if aside := len(before - {p.name for p in written}):
+            print(f"{aside} files of an export before went into the folder {OLDER}.", file=sys.stderr)
     elif command == "demo-project":
         must_be_new(given.target)
         project_file.save(demo.project(), given.target)
@@ -243,7 +293,8 @@ def _reckon(words: list[str]) -> int:
 
 
 def _refuse(words: str) -> int:
-    print(" ".join(measure.told(words).split()), file=sys.stderr)
+    if sys.stderr is not None:
+        print(" ".join(measure.told(words).split()), file=sys.stderr)
     return 2
 
 

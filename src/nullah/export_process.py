@@ -5,18 +5,21 @@ from __future__ import annotations
 from nullah.core.plan import plan
 from nullah.exporting import Exported, ExportTask
 from nullah.formats import project_file
-from nullah.formats.export import export
+from nullah.formats.export import OLDER, export, left_before
 from nullah.formats.trouble import FileTrouble, spoken
 from nullah.planning import answered
 
 
 def exported(task: ExportTask) -> Exported:
     """Plan the project and write its sheets, all or none; what is to be said of it."""
+    before = left_before(task.folder, ())
     try:
         written = export(plan(project_file.loads(task.project)), task.folder, project=task.path)
     except FileTrouble as trouble:
         return Exported(str(trouble), True)
-    return Exported(f"Written: {', '.join(map(spoken, written))}.", False)
+    aside = len({p.name for p in before} - {p.name for p in written})
+    older = f" {aside} of an export before went into the folder {OLDER}." if aside else ""
+    return Exported(f"Written: {', '.join(map(spoken, written))}.{older}", False)
 
 
 def main() -> int:

@@ -21,6 +21,7 @@ from nullah.core.surface.truing import Simulated, Step, true_up
 from nullah.formats import heights_csv, readings_csv
 from nullah.formats.trouble import FileTrouble, spoken
 from nullah.formats.writing import same_file, write_all
+from nullah.one_line import OneLineParser
 
 LONGEST, WIDEST, THICKEST, SMALLEST = 6_000.0, 1_500.0, 500.0, 10.0  # mm
 CELL = (5.0, 4.0)  # mm, along and across: as fine is the grid on which a plane is followed
@@ -37,6 +38,10 @@ def main(words: Sequence[str]) -> int:
         for name, most in (("length", LONGEST), ("width", WIDEST), ("thickness", THICKEST))
     )
     wanted = _length("--wanted", given.wanted, THICKEST, 0.5) if given.wanted is not None else None
+    if wanted is not None and wanted > thickness:
+        raise FileTrouble(
+            f"--wanted {wanted:g} is more than the board is thick, {thickness:g}: wood comes off and does not go on."
+        )
     grid = _grid(given.grid)
     planes = tuple(map(_plane, given.plane)) or PLANES
     if len(planes) > PLANES_AT_MOST:
@@ -200,7 +205,7 @@ def _refuse_one_file_twice(given: argparse.Namespace) -> None:
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(
+    parser = OneLineParser(
         prog="nullah true", description="Find the surface of a board from readings, and plan the planing."
     )
     parser.add_argument("--length", required=True, help="of the board, mm")

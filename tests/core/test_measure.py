@@ -4,6 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from nullah.core.changes import between
 from nullah.core.measure import (
     INCH,
     BadLength,
@@ -140,3 +141,17 @@ def test_there_is_no_minus_before_nothing():
     assert show_mm(-0.04).text == "0"
     assert told(marked(-0.01), "in") == '0"'
     assert str(plain({"a": [-0.0, (-0.0, 1.5)], "b": "x"})) == "{'a': [0.0, [0.0, 1.5]], 'b': 'x'}"
+
+
+def test_a_sentence_that_one_marks_by_tells_its_hair():
+    """18.9 mm is 0.744": to a 32nd 3/4 less a hair; an inch is one; mm and what is read finer are as they are."""
+    sentence = f"Gauge {marked(18.9)} and {marked(25.4)}, {marked(0.3, fine=True)} off."
+    assert told(sentence, "in", 32, hair=True) == 'Gauge 3/4" less a hair and 1", 0.012" off.'
+    assert told(sentence, "in", 32) == 'Gauge 3/4" and 1", 0.012" off.'
+    assert told(sentence, hair=True) == "Gauge 18.9 and 25.4, 0.3 off."
+
+
+def test_what_is_the_same_to_the_eye_is_no_change():
+    one, other = {"top thickness": marked(19.0)}, {"top thickness": marked(19.1)}
+    assert between(one, other)
+    assert not between(one, other, lambda s: told(s, "in", 32))

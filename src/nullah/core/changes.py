@@ -97,7 +97,12 @@ _FACTS: dict[str, Callable[[Plan], Facts]] = {
 }
 
 
-def between(old: Facts, new: Facts) -> tuple[Change, ...]:
-    """The facts that differ, in the order they are stated now, then those that are gone."""
-    out = [Change(what, old.get(what, ""), now) for what, now in new.items() if old.get(what, "") != now]
+def between(old: Facts, new: Facts, told: Callable[[str], str] = str) -> tuple[Change, ...]:
+    """The facts that differ, in the order they are stated now, then those that are gone; ``told``: as they are shown, so that what is
+    the same to the eye is no change."""
+    out = []
+    for what, now in new.items():
+        was = old.get(what, "")
+        if was != now and (not was or told(was) != told(now)):
+            out.append(Change(what, was, now))
     return (*out, *(Change(what, was, "") for what, was in old.items() if what not in new))

@@ -209,15 +209,18 @@ def marked(mm: float, unit: str = "", fine: bool = False) -> str:
     return f"{_MARK}{show_fine(mm) if fine else show_mm(mm).text}{hidden}{_FINE if fine else ''}{unit}{_MARK}"
 
 
-def told(sentence: str, unit: Unit = "mm", denominator: int = 32) -> str:
-    """A sentence with its marked lengths in ``unit``: as they stand in mm, or to the nearest 1/``denominator`` inch."""
+def told(sentence: str, unit: Unit = "mm", denominator: int = 32, hair: bool = False) -> str:
+    """A sentence with its marked lengths in ``unit``: as they stand in mm, or to the nearest 1/``denominator`` inch; ``hair``: with
+    what the rounding leaves out told (``in_words``), for a sentence that one marks or sets by."""
 
     def shown(match: re.Match[str]) -> str:
         if unit == "mm":
             return match[1] + match[4]
         exact = "".join(chr(ord(c) - _TAG) for c in match[2])
         mm = int(exact) / 1000 if exact else float(match[1])
-        return show_fine(mm, unit) if match[3] else show_fraction(mm, denominator).text
+        if match[3]:
+            return show_fine(mm, unit)
+        return in_words(mm, unit, denominator) if hair else show_fraction(mm, denominator).text
 
     if _MARK not in sentence:
         return sentence

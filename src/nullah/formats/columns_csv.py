@@ -9,6 +9,7 @@ from nullah.formats.trouble import FileTrouble
 from nullah.formats.writing import read_bounded
 
 LARGEST = 64 * 1024  # bytes
+MOST = 1e6  # of any figure
 
 
 def read(path: Path, columns: tuple[str, ...]) -> tuple[tuple[float, ...], ...]:
@@ -32,5 +33,7 @@ def read(path: Path, columns: tuple[str, ...]) -> tuple[tuple[float, ...], ...]:
             row = ()
         if len(row) != len(columns) or not all(map(math.isfinite, row)):
             raise FileTrouble(f"{path.name}, line {number}: a line is {','.join(columns)}, in numbers.")
+        if max(map(abs, row)) > MOST:
+            raise FileTrouble(f"{path.name}, line {number}: no figure is over {MOST:g}.")
         rows.append(row)
     return tuple(rows)

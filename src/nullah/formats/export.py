@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import re
+from collections.abc import Iterable
+from contextlib import suppress
 from pathlib import Path
 
 from nullah.core.drawing import Drawing
@@ -13,9 +16,16 @@ from nullah.formats import cut_list, dxf, parts_obj, reminders, shop_sheet, svg,
 from nullah.formats.trouble import FileTrouble, why
 from nullah.formats.writing import same_file, write_all
 
+OLDER = "older"  # the folder within that what an export before left goes to
+_OURS = re.compile(
+    r"cut-list\.csv|shop-sheet\.pdf|full-size\.pdf|parts\.obj|reminders\.ics|(?:piece|standing|apart|layout)\.svg|"
+    r"full-size-\d{2,3}\.(?:svg|dxf)"
+)
+
 
 def export(plan: Plan, folder: Path, letter: bool = False, project: Path | None = None) -> tuple[Path, ...]:
-    """Write cut list, shop sheet, templates and pictures, all or none; the files written.
+    """Write cut list, shop sheet, templates and pictures, all or none; the files written. What an export before left there and this one
+    does not write over is put into the folder ``older`` within, so that it is not taken for this project's.
 
     Args:
         project: the file the plan was read from, which is not written over.
@@ -23,10 +33,40 @@ def export(plan: Plan, folder: Path, letter: bool = False, project: Path | None 
     Raises:
         FileTrouble: a part has no body, the folder cannot be made or written, or the project's own file would be written over.
     """
+    made_here = not folder.exists()
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
         raise why(error, folder, "save") from None
+    try:
+        return _export(plan, folder, letter, project)
+    except FileTrouble:
+        if made_here:
+            with suppress(OSError):  # something else was put there meanwhile
+                folder.rmdir()
+        raise
+
+
+def left_before(folder: Path, written: Iterable[Path]) -> tuple[Path, ...]:
+    """The files of an export before that are in the folder still."""
+    names = {p.name for p in written}
+    with suppress(OSError):
+        return tuple(
+            sorted(p for p in folder.iterdir() if _OURS.fullmatch(p.name) and p.name not in names and p.is_file())
+        )
+    return ()
+
+
+def _put_aside(folder: Path, written: Iterable[Path]) -> None:
+    """Put what an export before left into a folder within; what cannot be moved stays."""
+    for old in left_before(folder, written):
+        with suppress(OSError):
+            (folder / OLDER).mkdir(exist_ok=True)
+            old.rename(folder / OLDER / old.name)
+
+
+def _export(plan: Plan, folder: Path, letter: bool, project: Path | None) -> tuple[Path, ...]:
+    """What ``export`` does in a folder that is there."""
     laid = [(f"full-size-{n:02d}", sheet) for n, sheet in enumerate(full_size.sheets(plan), 1)]
     made = {
         "cut-list.csv": cut_list.text(plan).encode(),
@@ -42,8 +82,10 @@ def export(plan: Plan, folder: Path, letter: bool = False, project: Path | None 
         for name in made:
             if same_file(folder / name, project):
                 raise FileTrouble(f"Could not save {name}: that is the project itself. Nothing was changed.")
-    write_all({folder / name: data for name, data in made.items()})
-    return tuple(folder / name for name in made)
+    written = tuple(folder / name for name in made)
+    write_all(dict(zip(written, made.values(), strict=True)))
+    _put_aside(folder, written)
+    return written
 
 
 def _solids(plan: Plan) -> bytes:

@@ -11,6 +11,7 @@ from nullah.formats.trouble import FileTrouble
 from nullah.formats.writing import read_bounded
 
 LARGEST = 64 * 1024 * 1024  # bytes
+HIGHEST = 20_000.0  # mm, as any length
 
 
 def read(path: Path) -> NDArray[np.float64]:
@@ -33,6 +34,8 @@ def read(path: Path) -> NDArray[np.float64]:
             raise FileTrouble(f"{path.name}, line {number}: a cell is not a number.") from None
         if not np.isfinite(row).all():
             raise FileTrouble(f"{path.name}, line {number}: a cell is not a finite number.")
+        if np.abs(row).max(initial=0.0) > HIGHEST:
+            raise FileTrouble(f"{path.name}, line {number}: a height lies between {-HIGHEST:g} and {HIGHEST:g} mm.")
         if rows and len(row) != len(rows[0]):
             raise FileTrouble(f"{path.name}, line {number}: {len(row)} cells, where the first row has {len(rows[0])}.")
         rows.append(row)

@@ -34,7 +34,7 @@ class _Sheet(Sheet):
             out,
             p.name,
             lambda mm: in_words(mm, p.units, p.denominator),
-            lambda sentence: told(sentence, p.units, p.denominator),
+            lambda sentence: told(sentence, p.units, p.denominator, hair=True),
             letter,
         )
 

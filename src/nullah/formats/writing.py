@@ -22,6 +22,8 @@ from nullah.formats.trouble import FileTrouble, spoken, why
 
 PART = ".nullah-part"  # the end of a temporary file's name
 _OURS = re.compile(r"\..+\.[0-9a-f]{16}" + re.escape(PART), re.S)  # no other program names its files so
+LOCK = "lock"  # in a folder of temporary files, the file that is locked for as long as they are written
+MANY = 100  # files: more are not each kept open
 STEM = 24  # letters of the target's name that a temporary file's bears: at four bytes each there is room for the rest
 
 
@@ -90,9 +92,17 @@ def write_all(files: Mapping[Path, bytes], keep_previous: bool = False, private:
     renamed: list[str] = []
     with contextlib.ExitStack() as held:
         try:
+            targets = {path: _target(path) for path in files}
+            folders = {target.parent for target in targets.values()}
+            beside = held.enter_context(_beside(folders.pop())) if len(files) > MANY and len(folders) == 1 else None
             for path, data in files.items():
-                target = _target(path)
-                ready.append((path, target, held.enter_context(_temporary(path, target, data, private))))
+                target = targets[path]
+                writing = _temporary(path, target, data, private, beside)
+                if beside is None:
+                    ready.append((path, target, held.enter_context(writing)))
+                    continue
+                with writing as name:  # the lock of the folder it is in stands for its own
+                    ready.append((path, target, name))
             for path, target, temporary in ready:
                 with _told(path):
                     if keep_previous and target.exists():
@@ -125,6 +135,7 @@ def _target(path: Path) -> Path:
     """Where a write to ``path`` goes: what a link points at. Refused where that is no plain file, or a read-only one."""
     with _told(path):
         try:
+            target = path
             target = Path(os.path.realpath(path))
             kind = target.stat().st_mode
         except FileNotFoundError:
@@ -142,9 +153,32 @@ def _target(path: Path) -> Path:
 
 
 @contextlib.contextmanager
-def _temporary(path: Path, target: Path, data: bytes, private: bool):  # type: ignore[no-untyped-def]  # a context manager
-    """A temporary file beside the target with the data synced into it and its lock held."""
-    name = str(target.with_name(f".{target.name[:STEM]}.{secrets.token_hex(8)}{PART}"))
+def _beside(parent: Path):  # type: ignore[no-untyped-def]  # a context manager
+    """A folder for temporary files in another, its lock held: of many files not each is kept open."""
+    folder = parent / f".many.{secrets.token_hex(8)}{PART}"
+    with _told(folder):
+        folder.mkdir(0o700)
+        handle = os.open(folder / LOCK, os.O_RDWR | os.O_CREAT | os.O_CLOEXEC, 0o600)
+        fcntl.flock(handle, fcntl.LOCK_SH)
+    try:
+        yield folder
+    finally:
+        _remove_folder(folder)
+        os.close(handle)
+
+
+def _remove_folder(folder: Path) -> None:
+    """Remove a folder of temporary files with what is in it; there are no folders within."""
+    with contextlib.suppress(OSError):
+        for left in folder.iterdir():
+            _remove(str(left))
+        folder.rmdir()
+
+
+@contextlib.contextmanager
+def _temporary(path: Path, target: Path, data: bytes, private: bool, beside: Path | None = None):  # type: ignore[no-untyped-def]  # a context manager
+    """A temporary file beside the target, or in a folder beside it, with the data synced into it and its lock held."""
+    name = str((beside or target.parent) / f".{target.name[:STEM]}.{secrets.token_hex(8)}{PART}")
     with _told(path):
         handle = os.open(name, os.O_RDWR | os.O_CREAT | os.O_EXCL | os.O_CLOEXEC | os.O_NOFOLLOW, 0o600)
     with contextlib.ExitStack() as undone:
@@ -203,10 +237,13 @@ def _sweep(folder: Path) -> None:
 
 def _remove_if_left(old: Path) -> None:
     with contextlib.suppress(OSError):
-        handle = os.open(old, os.O_RDWR | os.O_NONBLOCK | os.O_CLOEXEC | os.O_NOFOLLOW)
+        many = stat.S_ISDIR(os.lstat(old).st_mode)
+        handle = os.open(old / LOCK if many else old, os.O_RDWR | os.O_NONBLOCK | os.O_CLOEXEC | os.O_NOFOLLOW)
         try:
             fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
-            if os.fstat(handle).st_nlink and not _just_made(handle):
+            if many:
+                _remove_folder(old)
+            elif os.fstat(handle).st_nlink and not _just_made(handle):
                 old.unlink()
         finally:
             os.close(handle)

@@ -116,7 +116,7 @@ class BenchView(QWidget):
         self.title.setText(self.session.told(step.title))
         self.figure.setText(self.session.figure_and_hair(step.mm)[0] if step.mm is not None else step.figure)
         self._fit_figure()
-        self.words.setText(self.session.told(lines[self.line]))
+        self.words.setText(self.session.told_to_work_by(lines[self.line]))
         self.caution.setText(step.cautions[self.line % len(step.cautions)] if step.cautions else "")
         drawing, lit = drawing_for(self.session, step)
         left, low, right, top = drawing.extent()

@@ -37,3 +37,7 @@ class Figures:
     def told(self, sentence: str) -> str:
         """A sentence of the plan with its lengths in the unit shown."""
         return measure.told(sentence, self.project.units, self.project.denominator)
+
+    def told_to_work_by(self, sentence: str) -> str:
+        """As ``told``, with what the rounding leaves out: for what one marks or sets by."""
+        return measure.told(sentence, self.project.units, self.project.denominator, hair=True)

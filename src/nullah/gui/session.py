@@ -110,7 +110,7 @@ class Session(Figures, Looking):
     @property
     def altered(self) -> set[str]:
         """Stations that state something else than when they were last looked at."""
-        return {s for s in STATIONS if s != self.here and self.seen[s] != self.stated(s)}
+        return {s for s in STATIONS if s != self.here and self.seen[s] != self.stated(s) and self.altered_at(s)}
 
     def stated(self, station: str) -> Facts:
         """What a station states now; read again only when the station was worked again."""
@@ -122,7 +122,7 @@ class Session(Figures, Looking):
 
     def altered_at(self, station: str) -> tuple[Change, ...]:
         """What a station states otherwise than when it was last looked at."""
-        return between(self.seen[station], self.stated(station))
+        return between(self.seen[station], self.stated(station), self.told)
 
     @property
     def unsaved(self) -> bool:
@@ -285,7 +285,7 @@ class Session(Figures, Looking):
     def look_at(self, station: str) -> None:
         """The user turned to a station: what was altered there is told, and seen from now on."""
         if station != self.here:
-            self.news = between(self.seen[station], self.stated(station))
+            self.news = between(self.seen[station], self.stated(station), self.told)
         self.here = station
         if (
             station == "breakdown"

@@ -83,7 +83,7 @@ class Strip(QFrame):
         else:
             self.place.setText(f"At the bench: step {bench.now + 1} of {len(bench.steps)}")
             self.words.show_text(
-                self.session.told(f"{step.title}. {first_sentence(' '.join((*step.doubts, step.words)))}")
+                self.session.told_to_work_by(f"{step.title}. {first_sentence(' '.join((*step.doubts, step.words)))}")
             )
             self.figure.setText(self.session.figure(step.mm) if step.mm is not None else step.figure)
             self.caution.show_text(" ".join(step.cautions[:2]))

@@ -146,7 +146,7 @@ class BenchBookView(QWidget):
             mark = "\u2713" if step.done else "\u25b6" if i == bench.now else "\u00b7"
             item = QListWidgetItem(f"{head}{mark}  {i + 1}  {step.title}   {step.minutes:.0f} min{took}{waiting}")
             item.setData(Qt.ItemDataRole.UserRole, step.id)
-            set_tip(item, self.session.told(" ".join((*step.doubts, step.words))))
+            set_tip(item, self.session.told_to_work_by(" ".join((*step.doubts, step.words))))
             if i == bench.now:
                 item.setFont(font(14, True))
             if step.done:

@@ -281,7 +281,7 @@ class BreakdownView(QWidget):
         result = plan.breakdown
         self._draw()
         names = {b.id: b.name for b in self.session.project.boards}
-        order = [self.session.told(f"{c.number}  {names[c.board]}: {c.words}") for c in result.cuts]
+        order = [self.session.told_to_work_by(f"{c.number}  {names[c.board]}: {c.words}") for c in result.cuts]
         order = order or ["The cuts stand here, in order, once a layout is taken."]
         if order != self._order:  # laying out many wrapped lines anew takes its time
             self._order = order

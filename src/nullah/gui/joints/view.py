@@ -307,7 +307,9 @@ class JointsView(QWidget):
             mark = "\u2713" if check.holds else "\u2717"
             rows.append(label(self.session.told(f"{mark}  {check.text}"), "" if check.holds else "trouble", wrap=True))
         order: list[QWidget] = [label("Order of marking and cutting", "heading")]
-        order += [label(self.session.told(f"{i}.  {step}"), wrap=True) for i, step in enumerate(joint.steps, 1)]
+        order += [
+            label(self.session.told_to_work_by(f"{i}.  {step}"), wrap=True) for i, step in enumerate(joint.steps, 1)
+        ]
         left, right = QWidget(), QWidget()
         column(left, *rows, 1, margins=0, spacing=3)
         column(right, *order, 1, margins=0, spacing=3)

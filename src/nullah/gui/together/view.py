@@ -79,7 +79,10 @@ class TogetherView(QWidget):
             words = f"The corner of 1 is {square.corner:.2f}\u00b0: {push}."
         self.verdict.setText(words)
         rows: list[QWidget] = [label("Order", "heading")]
-        rows += [label(self.session.told(f"{i}.  {act.words}"), wrap=True) for i, act in enumerate(result.order, 1)]
+        rows += [
+            label(self.session.told_to_work_by(f"{i}.  {act.words}"), wrap=True)
+            for i, act in enumerate(result.order, 1)
+        ]
         rows.append(label("Checks", "heading"))
         for check in result.checks:
             mark = chr(0x2713) if check.holds else chr(0x2717)
