@@ -23,7 +23,9 @@ from PySide6.QtWidgets import (
 
 from conftest import opened
 from nullah.core import demo
-from nullah.core.document import Project
+from nullah.core.document import Board, Project
+from nullah.core.piece_edits import fresh
+from nullah.core.pieces.kinds import KINDS
 from nullah.core.plan import STATIONS
 from nullah.formats import project_file
 from nullah.gui.paint.canvas import Canvas
@@ -35,6 +37,10 @@ LARGEST = 1 << 30  # bytes resident
 FRESH = 128 << 20  # bytes resident of a program whose window has just opened, at the least
 LONGEST = 1.0  # seconds an event may take, in the soak
 
+CRAFTED = (
+    '<img src="pipe"><a href="x">y</a>', "\x1b[31mred\x9b2J", "a\r\nb\u2028c\x0bd", "\u2066x\u2069\u200f", " =1+1", "@SUM(A1)",
+    "%%c^I\\P", "\ufffe\ufdd0\u2063\U000e0031", "&amp;&#60;", "{parts}{0}%n", "../../x", "'; DROP TABLE boards; --",
+)  # fmt: skip
 TEXTS = (
     "", " ", "0", "-1", "-0", "1e309", "nan", "inf", "1/0", "9" * 60, "0.0001", "20000", "20001", "3 5/8", '3-5/8"', "1' 4 1/2\"",
     "17,4", "17.4 mm", "18 - 0.4", "--", "1,234", "12", "4", "2", "7.5", "100", "50", "\u00e9" * 30, "\u202eabc", "<b>x</b> & y",
@@ -43,6 +49,7 @@ TEXTS = (
     "divider 2 length 90", "lid wide 1e9",
     "opening width 80", "diagonal 1 376", "diagonal 2 100", "box moisture 10", "Board 2 moisture 11", "170; 165; 160",
     "3 6 12", "A B C",
+    *CRAFTED,
 )  # fmt: skip
 KEYS = "bltumxcgpwsekqo0123456789[],.d ya"
 
@@ -193,7 +200,16 @@ class Monkey:
         action.act()
 
     def begin_anew(self):
-        self.hand.session.replace(self.one((demo.box(), Project())), None)
+        self.hand.session.replace(self.one((demo.box(), Project(), crafted(self.chance))), None)
+
+
+def crafted(chance, kind=None):
+    """A piece of any kind, its names the worst there are, with one board that is too short for it."""
+    project = fresh(kind or chance.choice(sorted(KINDS)))
+    name = chance.choice(CRAFTED)
+    piece = project.in_hand.model_copy(update={"name": f"{name} piece"})
+    board = Board(id="b", name=f"{name} board", species="white ash", length=90, width=60, thickness=25)
+    return project.model_copy(update={"pieces": (piece,), "boards": (board,), "name": f"{name} project"})
 
 
 def resident():
@@ -219,6 +235,29 @@ def on_the_disk(monkeypatch):
 
     monkeypatch.setattr(os, "fsync", timed)
     return waited
+
+
+@pytest.mark.parametrize("kind", [k for k in KINDS if k != "free"] if SOAK else ["shelves"])
+def test_soak_done_is_pressed_to_the_end_on_short_wood(qtbot, tmp_path, kind):
+    """Whatever is not so, or open, is asked before; nothing is raised, and each such step is told in the bench book."""
+    hand = opened(qtbot, crafted(random.Random(kind), kind), tmp_path)
+    hand.go("bench")
+    asked = 0
+    for _ in range(200):
+        if hand.plan.bench.now < 0:
+            break
+        before = hand.project
+        QTest.mouseClick(hand.window.strip.done_button, Qt.MouseButton.LeftButton)
+        if hand.window.notice.isVisible():
+            assert hand.project == before
+            asked += 1
+            sure = next(b for b in hand.window.notice.buttons if b.text().endswith(("done", "same")))
+            QTest.mouseClick(sure, Qt.MouseButton.LeftButton)
+        QApplication.processEvents()
+        assert hand.project != before
+    assert hand.plan.bench.now == -1
+    assert asked
+    assert any("Done all the same, Choose the wood" in e.text for e in hand.project.log)
 
 
 @pytest.mark.parametrize("seed", range(4))
