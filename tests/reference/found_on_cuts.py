@@ -57,6 +57,32 @@ def radius(a, b, c):
     return math.prod(sides) / (2 * twice) if twice > 1e-6 else 0.0
 
 
+def slopes(joint, parts):
+    """The angles, in degrees to either axis, of what leans in the cuts of some parts: edges of outlines, and what lies between an
+    outline and the same at its depth."""
+    found = []
+    for cut in (c for c in joint.cuts if c.part in parts):
+        runs = [
+            (b[0] - a[0], b[1] - a[1]) for o in (cut.outline, cut.far) for a, b in zip(o, [*o[1:], *o[:1]], strict=True)
+        ]
+        if len(cut.far) == len(cut.outline):
+            runs += [(q[n] - p[n], cut.depth) for p, q in zip(cut.outline, cut.far, strict=True) for n in (0, 1)]
+        found += [math.degrees(math.atan2(abs(x), abs(y))) for x, y in runs if abs(x) > 1e-6 and abs(y) > 1e-6]
+    return [a for angle in found for a in (angle, 90 - angle)]
+
+
+def is_sloped(setting, joint):
+    """Whether a bevel is set to what leans in the cuts: as 1 : 7, from square, or in degrees."""
+    text = setting.text
+    if " : " in text:
+        wanted, near = math.degrees(math.atan(1 / float(text.split(" : ")[1]))), 0.05
+    elif text.endswith("\N{DEGREE SIGN}"):
+        wanted, near = float(text.rstrip("\N{DEGREE SIGN}")), 0.06
+    else:
+        return True
+    return any(abs(angle - wanted) < near for angle in slopes(joint, setting.parts))
+
+
 def made_for(joint, what):
     """What is made beside the parts, by the holes and grooves it is made for: sizes it may have, None of what no cut is made for."""
     depth = [c.depth for c in joint.cuts]
@@ -116,6 +142,11 @@ def untrue(now):
             f"{joint.name}: {f.to}: {f.mm:.2f} on {f.part} from {f.origin or '(size)'}"
             for f in figures
             if not is_there(f, joint, sizes, stands)
+        ]
+        out += [
+            f"{joint.name}: {s.tool} {s.text}, {s.use}"
+            for s in joint.settings
+            if s.value is None and not is_sloped(s, joint)
         ]
         known = [f.mm for f in figures]
         for step in joint.steps:

@@ -8,6 +8,7 @@ from contextlib import suppress
 import pytest
 from found_on_cuts import reach, untrue
 from test_any_sizes_reference import AXIS, answers, at_a_corner, box_of, lying
+from two_parts import joined, part
 
 from nullah.core import piece_edits
 from nullah.core.ask import BadAnswer
@@ -15,6 +16,7 @@ from nullah.core.document import Measured, Project
 from nullah.core.document_pieces import Designed
 from nullah.core.edit import BadEdit
 from nullah.core.joints.families import FAMILIES
+from nullah.core.measure import told
 from nullah.core.piece_edits import fresh
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.plan import plan
@@ -136,4 +138,20 @@ def test_tenons_that_pass_each_other_share_no_wood_and_are_gauged_as_they_are_cu
             assert mortise.depth == pytest.approx(sizes["leg-bl"][axis])
     (_, below), (above, _) = sorted(spans)
     assert below <= above + 1e-9
+    assert untrue(now) == []
+
+
+def test_nails_bite_by_what_goes_beyond_the_wood_they_pass():
+    """By hand: an end of 16 rabbeted a third, 5.3 deep, leaves 10.7 to pass; of nails 50 long 39.3 hold. The first is notched by those
+    10.7; the sides by which both are gauged are found on the cuts."""
+    now = joined(
+        "nailed_rabbet",
+        part("front", 400, 120, 18, "front", "up"),
+        part("end", 300, 120, 16, "right", "up", (384, 0, 0)),
+        "right",
+    )
+    (joint,) = now.joints.joints
+    assert any("hold 39.3 in front" in told(c.text) for c in joint.checks)
+    notch = next(s for s in joint.settings if "notch" in s.use)
+    assert (round(notch.value, 1), notch.origin) == (10.7, "right end")
     assert untrue(now) == []

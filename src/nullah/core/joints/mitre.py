@@ -170,6 +170,10 @@ def _held(look: Look) -> None:
     one, other = look.body(joint.first)[flat], look.body(joint.second)[flat]
     if max(abs(one[0] - other[0]), abs(one[1] - other[1])) > OFFSET:
         raise NoJoint(f"{a} and {b} are not level: a mitre is of two that are alike thick there.")
+    axis, sign = axis_of(joint.way)
+    ends, begins = look.bare(joint.first)[axis], look.body(joint.second)[axis]
+    if abs(ends[1] - begins[0] if sign > 0 else begins[1] - ends[0]) > OFFSET:
+        raise NoJoint(f"{a} does not end where {b} begins: the mitre goes on from there.")
     axis, sign = axis_of(_turn(look))
     mine, theirs = look.body(joint.first)[axis], look.body(joint.second)[axis]
     off = mine[0] - theirs[0] if sign > 0 else theirs[1] - mine[1]
