@@ -155,3 +155,34 @@ def test_nails_bite_by_what_goes_beyond_the_wood_they_pass():
     notch = next(s for s in joint.settings if "notch" in s.use)
     assert (round(notch.value, 1), notch.origin) == (10.7, "right end")
     assert untrue(now) == []
+
+
+def test_a_tenon_that_lies_otherwise_stops_short_of_the_one_in_its_way():
+    """A rail on edge and one that lies flat come into a leg from two sides at one height: by their mortises in the leg the later ends
+    before the other begins, with wood between; neither is told longer than it is cut."""
+    leg = part("leg", 300, 60, 60, "front", "right", (100, 0, 0))  # x 100..160, y 0..60, z 0..300
+    edge = part("edge", 100, 80, 20, "front", "up", (0, 20, 200))  # comes from the left, on edge: y 20..40
+    flat = part("flat", 100, 50, 20, "up", "right", (105, 60, 230))  # comes from behind, flat: z 230..250
+    project = Project(pieces=(Designed(kind="free", name="Try", edits=(leg, edge, flat)),))
+    for first, way in (("edge", "right"), ("flat", "front")):
+        project = piece_edits.add_joint(project, plan(project), "mortise_and_tenon", first, "leg", way)
+    now = plan(project)
+    one, other = now.joints.joints
+    holes = [next(c for c in j.cuts if c.part == "leg") for j in (one, other)]
+    boxes = [box_in("leg", now, hole) for hole in holes]
+    later = boxes[1] if one.id < other.id else boxes[0]
+    before = boxes[0] if one.id < other.id else boxes[1]
+    apart = [max(later[0][k] - before[1][k], before[0][k] - later[1][k]) for k in range(3)]
+    assert 0.5 <= max(apart) <= 2.0
+    assert untrue(now) == []
+
+
+def box_in(name, now, cut):
+    """From where to where a cut takes wood out of a part, along the part's own axes, mm."""
+    size = next(p.sizes for p in now.piece.parts if p.id == name)
+    low, high = [0.0] * 3, [0.0] * 3
+    axis, far = SIDES[cut.side]
+    low[axis], high[axis] = (size[axis] - cut.depth, size[axis]) if far else (0.0, cut.depth)
+    for k in (k for k in range(3) if k != axis):
+        low[k], high[k] = reach(cut, k)
+    return low, high

@@ -56,11 +56,12 @@ def layout_call(
         question = "There is a way with less sawing or better left over. Take it?"
     else:
         question = "Boards or parts changed since the layout was taken; it still holds. Lay out again?"
-    if result.layout is None and found[0].unplaced:
+    if found[0].unplaced:
         without = {p for p, _ in found[0].unplaced}
         short = [b for b in result.blanks if b.id in without]
         out = ways(short)
-        question = f"{what_is_short(short, result.stock, called)} {asked_how(out)}"
+        if result.layout is None:
+            question = f"{what_is_short(short, result.stock, called)} {asked_how(out)}"
         options += out
     return Call(
         "layout",

@@ -11,6 +11,7 @@ from nullah.core.wood.ready import WITHIN, NotTold, Ready, ready
 from nullah.core.wood.seasoned import time_constant
 from nullah.core.wood.species import UnknownSpecies, species
 
+PACE = 0.8  # a logarithm: how far rooms differ in the pace that wood and thickness give (common practice, no source)
 APART = 3  # days between two readings that are to agree, at the least (common practice)
 AGREE = 0.5  # points: two readings that lie no further apart agree (common practice)
 
@@ -78,7 +79,7 @@ def readiness(board: Board, references: tuple[Reference, ...]) -> Readiness | No
 
 @lru_cache(maxsize=256)  # a log says the same until it is added to
 def _told(log: tuple[tuple[float, float], ...], reference: float | None, constant: float) -> Ready:
-    return ready(log, reference, constant)
+    return ready(log, reference, constant, PACE)
 
 
 def _density(wood: str) -> float | None:

@@ -51,14 +51,18 @@ class Ready:
 
 
 def ready(
-    readings: Sequence[tuple[float, float]], reference: float | None = None, constant: float = CONSTANTS[0]
+    readings: Sequence[tuple[float, float]],
+    reference: float | None = None,
+    constant: float = CONSTANTS[0],
+    spread: float = CONSTANTS[1],
 ) -> Ready:
     """When a board will be ready.
 
     Args:
         readings: (day, moisture in percent), in the order of the days.
         reference: of a piece that has always lived in the room, percent; it says where the board settles.
-        constant: days in which such a board's excess is likely to fall to 1/e (``seasoned.time_constant``), before it is read.
+        constant: days in which such a board's excess is likely to fall to 1/e (``seasoned.time_constant``), before it is read; and how
+            far it may be off, as a logarithm.
 
     Raises:
         NotTold: there are too few, or too many; a day comes twice or a moisture is none; they rise, or scatter.
@@ -67,7 +71,7 @@ def ready(
     first = readings[0][0]
     log = [(d - first, p) for d, p in readings]
     middle = SETTLES if reference is None else (reference, BESIDE)
-    fits = _fits(log, middle, constant)
+    fits = _fits(log, middle, (constant, spread))
     best = max(fits, key=lambda f: f.likely)
     off = math.fsum((p - best.level - best.excess * math.exp(-d / best.constant)) ** 2 for d, p in log)
     if math.sqrt(off / len(log)) > SCATTERED:
@@ -123,7 +127,7 @@ class _Fit:
     constant: float
 
 
-def _fits(log: Sequence[tuple[float, float]], settles: tuple[float, float], likely: float) -> list[_Fit]:
+def _fits(log: Sequence[tuple[float, float]], settles: tuple[float, float], likely: tuple[float, float]) -> list[_Fit]:
     """The two amounts by regression with normal priors, for each time constant and noise of the grid that counts; ``log`` from day 0.
     Every fourth constant is tried first; those near ones that are all far less likely than the best are left out."""
     sums = len(log), math.fsum(p for _, p in log), math.fsum(p * p for _, p in log)
@@ -145,12 +149,12 @@ def _at(
     log: Sequence[tuple[float, float]],
     sums: tuple[int, float, float],
     settles: tuple[float, float],
-    middle: float,
+    middle: tuple[float, float],
 ) -> list[_Fit]:
     """The fits for one time constant of the grid; ``sums``: how many readings, their sum and that of their squares."""
     count, plain, square = sums
     step = -REACH + 2 * REACH * n / (CONSTANTS[2] - 1)
-    constant = middle * math.exp(CONSTANTS[1] * step)
+    constant = middle[0] * math.exp(middle[1] * step)
     fall = [math.exp(-d / constant) for d, _ in log]
     falls, squares = math.fsum(fall), math.fsum(f * f for f in fall)
     mixed = math.fsum(f * p for f, (_, p) in zip(fall, log, strict=True))
