@@ -14,8 +14,8 @@ _MARKED = re.compile("\u2063(-?[0-9.]+)[^\u2063]*\u2063")
 
 
 def features(joint, part, size):
-    """Of each axis of a part, where its cuts have a plane, a corner or the middle of a hole, mm; and the radii and diameters of what is
-    round in them. Of a cut that leans, its outline is also taken where it passes another's floor."""
+    """Of each axis of a part, where its cuts have a plane, a corner or the middle of a hole, mm; and the diameters of what is round in
+    them. Of a cut that leans, its outline is also taken where it passes another's floor."""
     found, round_ = ([], [], []), []
     mine = [c for c in joint.cuts if c.part == part]
     for cut in mine:
@@ -38,7 +38,7 @@ def features(joint, part, size):
     for k in range(3):  # what stays between cuts that lie beside each other has a middle too
         spans = sorted({span for c in mine if (span := reach(c, k))})
         found[k].extend((a[1] + b[0]) / 2 for a, b in pairwise(spans) if b[0] > a[1])
-    return found, [w for r in round_ for w in (r, 2 * r)]
+    return found, [2 * r for r in round_]
 
 
 def reach(cut, axis):
@@ -91,7 +91,7 @@ def made_for(joint, what):
     if what == "point of the compass":
         outline = joint.cuts[0].outline
         rise = [max(p[n] for p in outline) - min(p[n] for p in outline) for n in (0, 1)]
-        return [r - up for r in features(joint, joint.parts[0], (0.0, 0.0, 0.0))[1] for up in rise]
+        return [wide / 2 - up for wide in features(joint, joint.parts[0], (0.0, 0.0, 0.0))[1] for up in rise]
     if what == "width of the tongue":
         return [sum(depth[:2]) - 1.0]
     return None
@@ -122,8 +122,10 @@ def is_there(figure, joint, sizes, stands):
                 if any(abs(abs(at - p) - figure.mm) < NEAR for p in planes[k]):
                     return True
         return False
-    if figure.origin == ARC or any(abs(w - figure.mm) < NEAR for w in round_):
-        return any(abs(w - figure.mm) < NEAR for w in round_)
+    if figure.origin == ARC:
+        return any(abs(wide / 2 - figure.mm) < NEAR for wide in round_)
+    if any(abs(wide - figure.mm) < NEAR for wide in round_):
+        return True
     for k in range(3):
         at = [*planes[k], 0.0, size[k]]
         if any(abs(abs(a - b) - figure.mm) < NEAR for a in at for b in at):
