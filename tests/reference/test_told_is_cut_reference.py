@@ -8,7 +8,7 @@ from contextlib import suppress
 import pytest
 from found_on_cuts import reach, untrue
 from test_any_sizes_reference import AXIS, answers, at_a_corner, box_of, lying
-from two_parts import joined, part
+from two_parts import joined, part, shaped
 
 from nullah.core import piece_edits
 from nullah.core.ask import BadAnswer
@@ -186,3 +186,49 @@ def box_in(name, now, cut):
     for k in (k for k in range(3) if k != axis):
         low[k], high[k] = reach(cut, k)
     return low, high
+
+
+def test_of_two_rails_at_other_heights_the_higher_passes_above():
+    """Worked by hand: rails 80 wide from 100 to 180 and 60 wide from 140 to 200 come into a leg from two sides; the higher one's mortise
+    lies above the other's, each within its own rail."""
+    leg = part("leg", 300, 60, 60, "front", "right", (100, 0, 0))
+    low = part("low", 100, 80, 20, "front", "up", (0, 20, 100))
+    high = part("high", 100, 60, 20, "right", "up", (120, 60, 140))
+    project = Project(pieces=(Designed(kind="free", name="Try", edits=(leg, low, high)),))
+    for first, way in (("low", "right"), ("high", "front")):
+        project = piece_edits.add_joint(project, plan(project), "mortise_and_tenon", first, "leg", way)
+    for name in [e.id for e in project.in_hand.edits[3:]]:
+        project = piece_edits.set_joint(project, name, "meeting", "staggered")
+    now = plan(project)
+    spans = {j.parts[0]: reach(next(c for c in j.cuts if c.part == "leg"), 0) for j in now.joints.joints}
+    ends = {name: sorted((300 - z for z in span) if leg_turned(now) else span) for name, span in spans.items()}
+    assert 100 <= ends["low"][0] and ends["low"][1] <= ends["high"][0] + 1e-9 and ends["high"][1] <= 200
+    assert untrue(now) == []
+
+
+def leg_turned(now):
+    """Whether a leg's left end, from which its cuts are told, is its upper one."""
+    (made,) = now.piece.made
+    return next(p for p in made.stands(now.joints.of_piece[made.id]) if p.id == "leg").axes[0][2] < 0
+
+
+def test_a_foot_tapered_all_round_is_gauged_by_half_from_the_middle():
+    """By hand: a leg of 45 tapered on four faces to a foot of 25 is gauged 12.5 to both sides of its middle, and 10 come off each face."""
+    now = shaped("taper", part("leg", 600, 45, 45, "front", "right"), "down", foot=25, faces="left right front back")
+    (joint,) = now.joints.joints
+    assert [s.value for s in joint.settings if "foot" in s.use] == [12.5]
+    assert untrue(now) == []
+
+
+@pytest.mark.parametrize("set_out", ["rule", "dividers"])
+def test_pins_whose_tails_are_gauged_shy_are_as_wide_at_the_face_as_they_are_cut(set_out):
+    """Pins cut first: on the outside face, where they are set out, each is narrower than at its mouth by what the slope takes."""
+    one, other = part("front", 300, 90, 16, "front", "up"), part("end", 200, 90, 16, "right", "up", (284, 0, 0))
+    project = Project(pieces=(Designed(kind="free", name="Try", edits=(one, other)),))
+    project = piece_edits.add_joint(project, plan(project), "through_dovetail", "front", "end", "right")
+    for what, value in {"first": "pins", "baseline": "shy", "set_out": set_out}.items():
+        project = piece_edits.put_figure(project, project.in_hand.edits[2].id, what, value)
+    now = plan(project)
+    (joint,) = now.joints.joints
+    assert any(s.use.startswith("half pin") for s in joint.settings)
+    assert untrue(now) == []
