@@ -189,8 +189,8 @@ def box_in(name, now, cut):
 
 
 def test_of_two_rails_at_other_heights_the_higher_passes_above():
-    """Worked by hand: rails 80 wide from 100 to 180 and 60 wide from 140 to 200 come into a leg from two sides; the higher one's mortise
-    lies above the other's, each within its own rail."""
+    """Worked by hand: rails 80 wide from 100 to 180 and 60 wide from 140 to 200 come into a leg from two sides; the higher one's
+    mortise lies above the other's, each within its own rail."""
     leg = part("leg", 300, 60, 60, "front", "right", (100, 0, 0))
     low = part("low", 100, 80, 20, "front", "up", (0, 20, 100))
     high = part("high", 100, 60, 20, "right", "up", (120, 60, 140))
@@ -202,7 +202,9 @@ def test_of_two_rails_at_other_heights_the_higher_passes_above():
     now = plan(project)
     spans = {j.parts[0]: reach(next(c for c in j.cuts if c.part == "leg"), 0) for j in now.joints.joints}
     ends = {name: sorted((300 - z for z in span) if leg_turned(now) else span) for name, span in spans.items()}
-    assert 100 <= ends["low"][0] and ends["low"][1] <= ends["high"][0] + 1e-9 and ends["high"][1] <= 200
+    assert ends["low"][0] >= 100
+    assert ends["low"][1] <= ends["high"][0] + 1e-9
+    assert ends["high"][1] <= 200
     assert untrue(now) == []
 
 
@@ -213,7 +215,7 @@ def leg_turned(now):
 
 
 def test_a_foot_tapered_all_round_is_gauged_by_half_from_the_middle():
-    """By hand: a leg of 45 tapered on four faces to a foot of 25 is gauged 12.5 to both sides of its middle, and 10 come off each face."""
+    """By hand: a leg of 45 tapered on four faces to a foot of 25 is gauged 12.5 to both sides of its middle."""
     now = shaped("taper", part("leg", 600, 45, 45, "front", "right"), "down", foot=25, faces="left right front back")
     (joint,) = now.joints.joints
     assert [s.value for s in joint.settings if "foot" in s.use] == [12.5]
