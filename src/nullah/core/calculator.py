@@ -19,9 +19,8 @@ class BadReckoning(ValueError):
 
 @frozen
 class Input:
-    """A named input: ``kind`` is length, lengths, temperature, percent, whole, angle, share, slope, species, cut or size, or one of
-    ``FILES``;
-    ``default`` or none, "" where it may be left out."""
+    """A named input: ``kind`` is length, lengths, temperature, percent, whole, angle, share, weight, slope, species, cut or size,
+    or one of ``FILES``; ``default`` or none, "" where it may be left out."""
 
     name: str
     kind: str

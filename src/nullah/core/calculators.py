@@ -117,6 +117,25 @@ def _sold(nominal: str) -> Answers:
     return {"thickness_mm": thickness} | ({} if width is None else {"width_mm": width})
 
 
+GRAVITY = 9.80665  # m/s2
+LASTING = 2.0  # times as far down as at first, under a load that stays for years (Wood Handbook, chapter 5, creep, from memory)
+SEEN = 600.0  # a sag of a 600th of the span is seen: some 1/32" on 18" (common practice, no source)
+
+
+def _sag(species: Any, span: float, width: float, thickness: float, load: float) -> Answers:
+    if min(span, width, thickness) <= 0 or load < 0:
+        raise BadReckoning("span, width and thickness are more than zero, and load is not less.")
+    if species.stiffness is None:
+        raise BadReckoning(f"How stiff {species.name} is is not known; take a wood like it.")
+    own = (species.density or 0.0) * span * width * thickness / 1e9
+    bends = 5 * (load + own) * GRAVITY * span**3 / (384 * species.stiffness * width * thickness**3 / 12)
+    return {
+        "sag_mm": bends,
+        "lasting_sag_mm": LASTING * bends,
+        "span_unseen_mm": (span**4 / (LASTING * bends * SEEN)) ** (1 / 3) if bends else None,
+    }
+
+
 def _ready(readings: tuple[tuple[float, float], ...], reference: float | None) -> Answers:
     found = ready(readings, reference)
     return {
@@ -261,6 +280,24 @@ CALCULATORS: dict[str, Calculator] = {
             {"hollow_mm": "in the middle of that length"},
             "a sole bears at toe and heel on a circle: R = a b / (2 d), l^2 / (8 R)",
             _hollow,
+        ),
+        Calculator(
+            "sag",
+            "how far a shelf that lies loose on two supports sags under an even load",
+            (
+                Input("species", "species", "as in the table of species"),
+                Input("span", "length", "between the supports"),
+                Input("width", "length", "of the shelf, front to back"),
+                Input("thickness", "length", "of the shelf"),
+                Input("load", "weight", "in all, spread evenly, kg"),
+            ),
+            {
+                "sag_mm": "in the middle, its own weight with it, when it is loaded",
+                "lasting_sag_mm": "after years under that load",
+                "span_unseen_mm": "the span at which as much on each length of it sags by a 600th in the end, which is hardly seen",
+            },
+            "beam theory, clear wood; Wood Handbook FPL-GTR-282, chapters 5 and 9. What must bear people is licensed practice",
+            _sag,
         ),
         Calculator(
             "roundover",

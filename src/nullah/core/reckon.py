@@ -53,6 +53,14 @@ def _temperature(name: str, text: str) -> float:
     return number(name, body, ("\u00b0c", "c"))
 
 
+def _weight(name: str, text: str) -> float:
+    """Kilograms; pounds with lb after them."""
+    body = text.strip()
+    if body.lower().endswith("lb"):
+        return number(name, body[:-2]) * 0.45359237
+    return number(name, body, ("kg",))
+
+
 def _slope(name: str, text: str) -> float:
     """1:7 as 7; a bare 7 the same."""
     parts = text.split(":")
@@ -92,6 +100,7 @@ _READ: dict[str, Callable[[str, str], Any]] = {
     "whole": _whole,
     "angle": lambda n, t: number(n, t, ("\u00b0", "deg")),
     "share": number,
+    "weight": _weight,
     "slope": _slope,
     "cut": _cut,
     "species": lambda _, t: species(t),

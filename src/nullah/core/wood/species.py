@@ -1,4 +1,4 @@
-"""Species: shrinkage, density, hardness, how easily they work, what is known of their dust; read from ``species_table.py``."""
+"""Species: shrinkage, density, hardness, stiffness, ease of working, what is known of their dust; read from ``species_table.py``."""
 
 from __future__ import annotations
 
@@ -15,8 +15,9 @@ Ease = Literal["soft", "middling", "hard"]
 @frozen
 class Species:
     """Total shrinkage, radial and tangential, in percent, and ease of working; whether it is a softwood, whether its dust is known
-    to make people react; density at 12 % in kg/m3 and side hardness in N, None where not known; ``food``: whether it is fit beside
-    food, None where nobody told. ``tints``: of a planed face and the lines of figure on it, ``#rrggbb``. ``sources`` by field."""
+    to make people react; density at 12 % in kg/m3, side hardness in N and ``stiffness``, the modulus of elasticity in bending, in
+    MPa, None where not known; ``food``: whether it is fit beside food, None where nobody told. ``tints``: of a planed face and the
+    lines of figure on it, ``#rrggbb``. ``sources`` by field."""
 
     name: str
     radial: float
@@ -27,6 +28,7 @@ class Species:
     botanical: str | None = None
     density: float | None = None
     hardness: float | None = None
+    stiffness: float | None = None
     pores: str | None = None
     food: bool | None = None
     tints: tuple[str, str] = ("#ead9b8", "#c9ae80")
@@ -38,7 +40,7 @@ class Species:
         return {"soft": 6.0, "middling": 7.0, "hard": 8.0}[self.ease]
 
     def described(self) -> dict[str, Any]:
-        """Everything of it, by field as JSON has it: percent, kg/m3, N; None where not known; ``sources`` by the same fields."""
+        """Everything of it, by field as JSON has it: percent, kg/m3, N, MPa; None where not known; ``sources`` by the same fields."""
         return {
             "name": self.name,
             "botanical": self.botanical,
@@ -46,6 +48,7 @@ class Species:
             "tangential_percent": self.tangential,
             "density_kg_m3": self.density,
             "janka_n": self.hardness,
+            "elasticity_mpa": self.stiffness,
             "ease": self.ease,
             "pores": self.pores,
             "softwood": self.softwood,
@@ -62,9 +65,11 @@ _BY_HAND = ("botanical", "ease", "pores", "softwood", "sensitises", "fit_for_foo
 def _read(line: str) -> Species:
     """A species from its line of the table."""
     name, botanical, radial, tangential, of_shrinkage, *rest = line.split(",")
-    density, of_density, hardness, of_hardness, ease, pores, softwood, sensitises, food, face, figure = rest
+    density, of_density, hardness, of_hardness, *rest = rest
+    stiffness, of_stiffness, ease, pores, softwood, sensitises, food, face, figure = rest
     told = {"radial_percent": of_shrinkage, "tangential_percent": of_shrinkage}
-    told |= {"density_kg_m3": of_density, "janka_n": of_hardness, **dict.fromkeys(_BY_HAND, "P")}
+    told |= {"density_kg_m3": of_density, "janka_n": of_hardness, "elasticity_mpa": of_stiffness}
+    told |= dict.fromkeys(_BY_HAND, "P")
     if not food:
         told.pop("fit_for_food")
     return Species(
@@ -77,6 +82,7 @@ def _read(line: str) -> Species:
         botanical,
         float(density) if density else None,
         float(hardness) if hardness else None,
+        float(stiffness) if stiffness else None,
         pores,
         food == "fit" if food else None,
         (face, figure),
