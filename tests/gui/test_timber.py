@@ -257,6 +257,45 @@ def test_a_picture_taken_square_on_is_read_by_two_lengths(demo_hand, picture):
     corners = hand.project.board_photos[0].corners
     wanted = ((100, 200), (1100, 200), (1100, 320), (100, 320))
     assert [tuple(c) for c in corners] == [pytest.approx(c, abs=4 / k) for c in wanted]
+    # points on its edges and a length on it tell more; the likely error is told, and gets less; undo takes them back
+    hand.press("Photograph")
+    view = hand.window.view().photos
+
+    def likely():
+        return float(view.what.text().split("likely within ")[1].split()[0])
+
+    def click(x, y):
+        QApplication.processEvents()
+        place = photo.place()
+        k = place.width() / 1200
+        QTest.mouseClick(
+            photo, Qt.MouseButton.LeftButton, pos=QPoint(round(place.x() + x * k), round(place.y() + y * k))
+        )
+        QApplication.processEvents()
+
+    before = hand.project
+    hand.press("Points on edges")
+    first = likely()
+    for x in (300, 500, 700, 900):
+        click(x, 200)
+        click(x, 320)
+    assert len(hand.project.board_photos[0].edges) == 8
+    hand.press("A length on it")
+    click(120, 260)
+    click(600, 260)
+    hand.type_in("length between the two points", f"{1690 * 480 / 1000:.1f}")
+    assert [round(n.length, 1) for n in hand.project.board_photos[0].known] == [811.2]
+    assert likely() < first
+    click(120, 260)
+    click(600, 260)
+    said = []
+    hand.session.said.connect(lambda words, wrong: said.append((words, wrong)))
+    hand.type_in("length between the two points", "3000")
+    assert any(wrong and "mm apart on the picture" in words for words, wrong in said)
+    assert len(hand.project.board_photos[0].known) == 1
+    for _ in range(9):
+        hand.window.session.undo()
+    assert hand.project.board_photos == before.board_photos
 
 
 @pytest.mark.parametrize("name", HOSTILE)

@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from contextlib import suppress
+from functools import lru_cache
 from typing import Any
 
-from nullah.core.document import Board, BoardPhoto, Defect, MoistureReading, Project, Reading, Reference
+from nullah.core.document import Board, BoardPhoto, Defect, LengthOnPhoto, MoistureReading, Project, Reading, Reference
 from nullah.core.edit import BadEdit, changed, fresh_id, held, made, put_board
-from nullah.core.surface.perspective import convex
+from nullah.core.surface.perspective import Point, convex
+from nullah.core.surface.photo_fit import Known, PhotoFit, fit
 from nullah.core.wood.species import own
 
 LEAST = 1.0  # mm: a fault is drawn no smaller
@@ -189,6 +192,76 @@ def square_photo(project: Project, board_id: str, side: str, corners: Sequence[t
     if len(new.corners) != 4 or not convex(new.corners):
         raise BadEdit("Point at the four corners in turn: upper left, upper right, lower right, lower left.")
     return changed(project, board_photos=(*_other_photos(project, board_id, side), new))
+
+
+def point_on_edge(project: Project, board_id: str, side: str, pixel: Point) -> Project:
+    """The project with one more place on a picture that lies on the board's edge; a pixel.
+
+    Raises:
+        BadEdit: there is no such picture, its corners are not told, or there are too many.
+    """
+    photo = _squared_photo(project, board_id, side)
+    new = held(photo, edges=(*photo.edges, pixel))
+    return changed(project, board_photos=(*_other_photos(project, board_id, side), new))
+
+
+def length_on_photo(project: Project, board_id: str, side: str, ends: tuple[Point, Point], length: float) -> Project:
+    """The project with one more length told on a picture, between two pixels of the board's face; mm.
+
+    Raises:
+        BadEdit: there is no such picture, its corners are not told, the length is none, or another than the picture could show there.
+    """
+    photo = _squared_photo(project, board_id, side)
+    found = photo_fit(photo, board_of(project, board_id))
+    shown = found.length_between(*ends) if found is not None else length
+    if not length > 0 or not 0.8 * shown <= length <= 1.25 * shown:
+        raise BadEdit(
+            f"Those two points are about {round(shown)} mm apart on the picture: a length of {round(length)} is not between them."
+        )
+    new = held(photo, known=(*photo.known, LengthOnPhoto(ends=ends, length=length)))
+    return changed(project, board_photos=(*_other_photos(project, board_id, side), new))
+
+
+def corners_alone(project: Project, board_id: str, side: str) -> Project:
+    """The project with a picture laid by its corners alone: what was pointed at on its edges and told of lengths is taken away.
+
+    Raises:
+        BadEdit: there is no such picture.
+    """
+    new = held(_squared_photo(project, board_id, side), edges=(), known=())
+    return changed(project, board_photos=(*_other_photos(project, board_id, side), new))
+
+
+def photo_fit(photo: BoardPhoto, board: Board) -> PhotoFit | None:
+    """How a board lies on a picture of it, and what a place read from it is likely off by; None before its corners are told, and where
+    a damaged file has others than a board's."""
+    if not convex(photo.corners):
+        return None
+    known = tuple((k.ends[0], k.ends[1], k.length) for k in photo.known)
+    return _fitted((board.length, board.width), photo.corners, (photo.wide, photo.tall), photo.edges, known)
+
+
+@lru_cache(maxsize=32)
+def _fitted(
+    size: tuple[float, float],
+    corners: tuple[Point, ...],
+    picture: tuple[int, int],
+    edges: tuple[Point, ...],
+    known: tuple[Known, ...],
+) -> PhotoFit | None:
+    for more, lengths in ((edges, known), ((), ())):  # what does not go together, as in a damaged file, is left out
+        with suppress(ValueError):
+            return fit(size, corners, picture, more, lengths)
+    return None
+
+
+def _squared_photo(project: Project, board_id: str, side: str) -> BoardPhoto:
+    photo = photo_of(project, board_id, side)
+    if photo is None:
+        raise BadEdit(f"There is no picture of that board's {side} yet.")
+    if not convex(photo.corners):
+        raise BadEdit("Point at the four corners first.")
+    return photo
 
 
 def drop_photo(project: Project, board_id: str, side: str) -> Project:

@@ -14,6 +14,7 @@ from nullah.core.document_boards import DEFECT_KINDS as DEFECT_KINDS
 from nullah.core.document_boards import Board as Board
 from nullah.core.document_boards import BoardPhoto as BoardPhoto
 from nullah.core.document_boards import Defect as Defect
+from nullah.core.document_boards import LengthOnPhoto as LengthOnPhoto
 from nullah.core.document_boards import MoistureReading as MoistureReading
 from nullah.core.document_boards import Month as Month
 from nullah.core.document_boards import Pixel

@@ -169,9 +169,20 @@ class Room(Value):
 Pixel = Annotated[float, Field(ge=-10, le=10_000)]
 
 
+Pointed = tuple[Pixel, Pixel]
+
+
+class LengthOnPhoto(Value):
+    """A length told on a photograph: two places on the board's face, pixels, and how far apart they are, mm."""
+
+    ends: tuple[Pointed, Pointed]
+    length: Annotated[float, Field(gt=0, le=20_000)]
+
+
 class BoardPhoto(Value):
     """A photograph of a board's face or back: a small copy as JPEG in base64 and its pixels. ``corners`` are those of the board on it,
-    upper left, upper right, lower right, lower left as the picture shows that side with its left end left; pixels."""
+    upper left, upper right, lower right, lower left as the picture shows that side with its left end left; pixels. ``edges`` are places
+    on its edges and ``known`` lengths on its face, by which it is laid more truly."""
 
     board: Word
     side: Literal["face", "back"]
@@ -179,4 +190,6 @@ class BoardPhoto(Value):
     jpeg: Annotated[str, Field(min_length=4, max_length=600_000, pattern=r"^[A-Za-z0-9+/]+={0,2}$")]
     wide: Annotated[int, Field(ge=1, le=4_000)]
     tall: Annotated[int, Field(ge=1, le=4_000)]
-    corners: Annotated[tuple[tuple[Pixel, Pixel], ...], Field(max_length=4)] = ()
+    corners: Annotated[tuple[Pointed, ...], Field(max_length=4)] = ()
+    edges: Annotated[tuple[Pointed, ...], Field(max_length=48)] = ()
+    known: Annotated[tuple[LengthOnPhoto, ...], Field(max_length=12)] = ()

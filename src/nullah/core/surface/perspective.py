@@ -63,8 +63,20 @@ def squared(picture: Floats, corners: Sequence[Point], wide: int, tall: int) -> 
     x, y = np.meshgrid(np.arange(wide) + 0.5, np.arange(tall) + 0.5)
     flat = np.stack([x.ravel(), y.ravel(), np.ones(x.size)])
     u, v, w = matrix @ flat
+    return sampled(picture, np.stack([u / w, v / w], axis=1), wide, tall)
+
+
+def sampled(picture: Floats, places: Floats, wide: int, tall: int) -> Floats:
+    """A picture looked at in so many places, between its pixels by bilinear weights.
+
+    Args:
+        picture: H x W x 3, 0 to 255. places: tall * wide x 2, its pixels, row by row; beyond it its rim is taken.
+
+    Returns:
+        tall x wide x 3, 0 to 255.
+    """
     high, across = picture.shape[:2]
-    u, v = np.clip(u / w - 0.5, 0, across - 1), np.clip(v / w - 0.5, 0, high - 1)
+    u, v = np.clip(places[:, 0] - 0.5, 0, across - 1), np.clip(places[:, 1] - 0.5, 0, high - 1)
     left, top = np.floor(u).astype(int), np.floor(v).astype(int)
     right, low = np.minimum(left + 1, across - 1), np.minimum(top + 1, high - 1)
     a, b = (u - left)[:, None], (v - top)[:, None]

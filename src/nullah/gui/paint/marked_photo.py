@@ -31,6 +31,7 @@ class MarkedPhoto(QWidget):
         self._pixels = QPixmap()
         self.marks: list[QPointF] = []  # pixels of the picture
         self.known: tuple[QPointF, ...] = ()  # marks that are settled
+        self.more: tuple[tuple[QPointF, ...], ...] = ()
         self.cross = QPointF()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMinimumSize(240, 90)
@@ -39,14 +40,18 @@ class MarkedPhoto(QWidget):
             "Arrows move the crosshair, with Shift by less; Space sets a mark, Escape takes the marks away."
         )
 
-    def show_picture(self, jpeg: str, known: Sequence[tuple[float, float]]) -> None:
-        """Show a picture, a JPEG in base64, with marks that are settled, in its pixels; those set by hand go with another picture."""
+    def show_picture(
+        self, jpeg: str, known: Sequence[tuple[float, float]], more: Sequence[Sequence[tuple[float, float]]] = ()
+    ) -> None:
+        """Show a picture, a JPEG in base64, with marks that are settled, in its pixels, and ``more`` of them, single ones and ends of
+        lengths; those set by hand go with another picture."""
         if jpeg != self._of:
             self._of = jpeg
             self._pixels.loadFromData(picture_bytes(jpeg))
             self.marks = []
             self.cross = QPointF(self._pixels.width() / 2, self._pixels.height() / 2)
         self.known = tuple(QPointF(x, y) for x, y in known)
+        self.more = tuple(tuple(QPointF(x, y) for x, y in points) for points in more)
         self.update()
 
     def place(self) -> QRectF:
@@ -101,8 +106,10 @@ class MarkedPhoto(QWidget):
         painter = QPainter(self)
         painter.setRenderHints(QPainter.RenderHint.Antialiasing | QPainter.RenderHint.SmoothPixmapTransform)
         painter.drawPixmap(self.place(), self._pixels, QRectF(self._pixels.rect()))
-        if not self.marks or self.most == 2:
+        if not self.marks or self.most < 3:
             self._line(painter, "computed", self.known)
+            for points in self.more:
+                self._line(painter, "computed", points, 3)
         self._line(painter, "decision", self.marks)
         if self.hasFocus():
             at = self._to(self.cross)
@@ -111,13 +118,13 @@ class MarkedPhoto(QWidget):
             painter.drawLine(QPointF(0, at.y()), QPointF(self.width(), at.y()))
         painter.end()
 
-    def _line(self, painter: QPainter, ink: str, points: Sequence[QPointF]) -> None:
+    def _line(self, painter: QPainter, ink: str, points: Sequence[QPointF], size: int = 5) -> None:
         places = [self._to(p) for p in points]
         for width, colour in ((4.5, "panel"), (2.0, ink)):  # to be seen on light and on dark
             painter.setPen(QPen(self._theme[colour], width))
             for at in places:
-                painter.drawEllipse(at, 5, 5)
-            closed = places[:1] if len(places) == self.most > 2 else []
+                painter.drawEllipse(at, size, size)
+            closed = places[:1] if len(places) == max(4, self.most) else []
             for a, b in pairwise([*places, *closed]):
                 painter.drawLine(a, b)
 

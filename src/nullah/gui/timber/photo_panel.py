@@ -13,7 +13,9 @@ from PySide6.QtWidgets import QFileDialog, QWidget
 from nullah.core import board_readings, measure
 from nullah.core.arrays import np
 from nullah.core.document import Board, BoardPhoto
-from nullah.core.surface.perspective import by_lengths, convex, squared
+from nullah.core.joints.plan import counted
+from nullah.core.surface.perspective import by_lengths
+from nullah.core.surface.photo_fit import PhotoFit
 from nullah.formats.trouble import FileTrouble
 from nullah.gui.flow import flow
 from nullah.gui.paint.marked_photo import PICTURES, MarkedPhoto, picture_bytes
@@ -49,8 +51,25 @@ class PhotoPanel(QWidget):
             n: Field(f"known {n}", 66, lambda t, n=n: self._know(n, t), grows=True) for n in ("along", "across")
         }
         self._known: dict[tuple[str, str], float] = {}  # by board and way, mm
+        self.edges = button(
+            "Points on edges",
+            lambda: self._turn("edges"),
+            "chip",
+            "click places along the board's edges: it is laid more truly",
+        )
+        self.told = button(
+            "A length on it",
+            lambda: self._turn("told"),
+            "chip",
+            "click two places on its face and say how far apart they are",
+        )
+        self.between = Field("length between the two points", 66, self._told, grows=True)
+        self.alone = button("Corners alone", self._alone, "chip", "forget points on edges and lengths")
+        for chip in (self.edges, self.told):
+            chip.setCheckable(True)
         self.lengths = flow("known along", self.known["along"], "known across", self.known["across"], spacing=5)
-        tools = flow(self.choose, self.away, self.by_lengths, self.lengths, spacing=5)
+        more = (self.edges, self.told, self.between, self.alone)
+        tools = flow(self.choose, self.away, self.by_lengths, self.lengths, *more, spacing=5)
         whole = column(self, tools, self.what, self.photo, margins=0, spacing=4)
         whole.setStretch(2, 1)
 
@@ -61,9 +80,48 @@ class PhotoPanel(QWidget):
 
     def _turn_way(self) -> None:
         """Four corners, or a corner and two lengths."""
-        self.photo.most = 3 if self.by_lengths.isChecked() else 4
+        self._turn("by_lengths")
+
+    def _turn(self, to: str) -> None:
+        """What clicks on the picture set, one of: four corners, a corner and two lengths, points on edges, the ends of a length."""
+        for name in ("by_lengths", "edges", "told"):
+            getattr(self, name).setChecked(name == to and getattr(self, name).isChecked())
+        self.photo.most = {"by_lengths": 3, "edges": 1, "told": 2}[to] if getattr(self, to).isChecked() else 4
         self.photo.marks = []
         self.refresh()
+
+    def _told(self, text: str) -> None:
+        """The length between the two points that are clicked."""
+        board, found, s = self._hand(), self.shown(), self.session
+        ends = [(m.x(), m.y()) for m in self.photo.marks]
+        if board is None or found is None or len(ends) != 2:
+            s.said.emit("Click the two points first, then say how far apart they are.", True)
+            return
+        try:
+            length = measure.parse_positive(text, s.project.units, "a length")
+        except measure.BadLength as error:
+            s.said.emit(str(error), True)
+            return
+        self.photo.marks = []
+        both = (ends[0], ends[1])
+        s.attempt(
+            f"a length told on {found.name}",
+            lambda: board_readings.length_on_photo(s.project, board.id, found.side, both, length),
+        )
+        self.refresh()
+
+    def _alone(self) -> None:
+        found, s = self.shown(), self.session
+        if found is not None:
+            s.attempt(
+                f"{found.name} laid by its corners",
+                lambda: board_readings.corners_alone(s.project, found.board, found.side),
+            )
+            self.refresh()
+
+    def _fit(self) -> PhotoFit | None:
+        board, found = self._hand(), self.shown()
+        return board_readings.photo_fit(found, board) if board is not None and found is not None else None
 
     def _know(self, which: str, text: str) -> None:
         try:
@@ -81,6 +139,11 @@ class PhotoPanel(QWidget):
         self.away.setVisible(found is not None)
         self.by_lengths.setVisible(found is not None)
         self.lengths.setVisible(False)
+        fit = self._fit()
+        for tool in (self.edges, self.told):
+            tool.setVisible(fit is not None)
+        self.between.setVisible(self.told.isChecked() and fit is not None)
+        self.alone.setVisible(fit is not None and found is not None and bool(found.edges or found.known))
         self.choose.setText("Load another picture" if found is not None else "Load a picture")
         if found is None:
             self.what.setText(
@@ -88,7 +151,8 @@ class PhotoPanel(QWidget):
                 "are pointed at it lies under the drawing, to scale."
             )
             return
-        self.photo.show_picture(found.jpeg, found.corners)
+        more = [*((at,) for at in found.edges), *(k.ends for k in found.known)]
+        self.photo.show_picture(found.jpeg, found.corners, more)
         self.by_lengths.setVisible(True)
         self.lengths.setVisible(self.photo.most == 3)
         board = self._hand()
@@ -96,20 +160,41 @@ class PhotoPanel(QWidget):
             whole = getattr(board, "length" if name == "along" else "width", 0.0)
             field.show_text(self.session.figures(self._known.get((board.id if board is not None else "", name), whole)))
         number = len(self.photo.marks) % self.photo.most
+        if fit is not None and (self.edges.isChecked() or self.told.isChecked()):
+            self._say_fit(found, fit)
+            return
         if self.photo.most == 3:
             wanted = ("upper left corner", "point so far along the upper edge", "point so far down the left end")[
                 number
             ]
             self.what.setText(f"{found.name}: click the {wanted}. Only a picture taken square on is read right so.")
             return
-        if found.corners and not self.photo.marks:
+        if fit is not None and not self.photo.marks:
             self.what.setText(
-                f"{found.name} lies under the {side}. Click the upper left corner to point at the corners anew."
+                f"{found.name} lies under the {side}; a place read from it is likely within {self._within(fit)}. Points on its edges "
+                "and a length on it make that less. Click the upper left corner to point at the corners anew."
             )
         else:
             self.what.setText(
                 f"{found.name}: click the {CORNERS[number]} corner of the board, or move the crosshair and press Space."
             )
+
+    def _within(self, fit: PhotoFit) -> str:
+        unit = "" if self.session.project.units == "in" else " mm"
+        return self.session.fine(fit.likely) + unit
+
+    def _say_fit(self, found: BoardPhoto, fit: PhotoFit) -> None:
+        """What is wanted next of points on edges and of lengths, and what a place that is read is likely within."""
+        if self.edges.isChecked():
+            number, thing = len(found.edges), "point"
+            wanted = "Click along all four edges, some points on each."
+        else:
+            number, thing = len(found.known), "length"
+            wanted = "Click the two ends of a length measured on this side, then write it; best from near one end to the middle."
+            if len(self.photo.marks) == 2:
+                wanted = "Write how far apart the two points are."
+        so_far = f"{counted(number, thing)} so far; a" if number else "A"
+        self.what.setText(f"{found.name}: {wanted} {so_far} place read from it is likely within {self._within(fit)}.")
 
     def open(self) -> None:
         """Ask for a picture of the side in hand."""
@@ -135,7 +220,17 @@ class PhotoPanel(QWidget):
 
     def _marked(self) -> None:
         board, found = self._hand(), self.shown()
-        if board is not None and found is not None and len(self.photo.marks) == self.photo.most:
+        if board is not None and found is not None and self.edges.isChecked() and self.photo.marks:
+            at = (self.photo.marks[-1].x(), self.photo.marks[-1].y())
+            self.photo.marks = []
+            self.session.attempt(
+                f"a point on an edge in {found.name}",
+                lambda: board_readings.point_on_edge(self.session.project, board.id, found.side, at),
+            )
+        elif self.told.isChecked():
+            if len(self.photo.marks) == 2:
+                self.between.setFocus()
+        elif board is not None and found is not None and len(self.photo.marks) == self.photo.most:
             corners = [(m.x(), m.y()) for m in self.photo.marks]
             if self.photo.most == 3:
                 known = {n: self._known.get((board.id, n)) for n in ("along", "across")}
@@ -164,21 +259,22 @@ class PhotoPanel(QWidget):
 def laid_under(found: BoardPhoto, board: Board) -> QPixmap | None:
     """A picture with its perspective taken out, its sides those of the board; None before its corners are told, and where a
     damaged file has others than a board's."""
-    if not convex(found.corners):
+    fit = board_readings.photo_fit(found, board)
+    if fit is None:
         return None
     wide = max(8, min(WIDE, round((PIXELS * board.length / board.width) ** 0.5)))
     tall = max(8, min(WIDE, round(wide * board.width / board.length)))
-    return _squared(found.jpeg, found.corners, wide, tall)
+    return _squared(found.jpeg, fit, wide, tall)
 
 
 @lru_cache(maxsize=8)
-def _squared(jpeg: str, corners: tuple[tuple[float, float], ...], wide: int, tall: int) -> QPixmap | None:
+def _squared(jpeg: str, fit: PhotoFit, wide: int, tall: int) -> QPixmap | None:
     image = QImage()
     if not image.loadFromData(picture_bytes(jpeg)):
         return None
     image = image.convertToFormat(QImage.Format.Format_RGB888)
     flat = np.frombuffer(image.constBits(), dtype=np.uint8).reshape(image.height(), image.bytesPerLine())
     pixels = flat[:, : image.width() * 3].reshape(image.height(), image.width(), 3).astype(float)
-    out = np.ascontiguousarray(squared(pixels, corners, wide, tall).round().astype(np.uint8))
+    out = np.ascontiguousarray(fit.upright(pixels, wide, tall).round().astype(np.uint8))
     made = QImage(out.tobytes(), wide, tall, wide * 3, QImage.Format.Format_RGB888)
     return QPixmap.fromImage(made)
