@@ -213,9 +213,13 @@ def test_the_figures_of_a_mitre():
 
 def test_boards_mitred_over_their_thickness_with_keys_are_closed():
     """The tip of the mitre lies on the blank's own arris, and slots go through it: nothing thinner than can be stays there."""
-    for one, other in ((29.7, 15.9), (18.0, 18.0), (12.3, 21.9)):
-        first = part("one", 248.3, 294.5, one, "down", "back")
-        now = joined("mitre", first, part("other", 203.1, 294.5, other, "left", "back"), "left", keys=2)
+    chance = random.Random(3)
+    sizes = [(round(chance.uniform(8, 40), 1), round(chance.uniform(8, 40), 1)) for _ in range(20)]
+    for one, other in ((29.7, 15.9), (18.0, 18.0), (12.3, 21.9), *sizes):
+        wide = round(chance.uniform(60, 400), 1)
+        first = part("one", 248.3, wide, one, "down", "back")
+        second = part("other", 203.1, wide, other, "left", "back", (-other, 0, 0))
+        now = joined("mitre", first, second, "left", keys=2)
         assert now.joints.joints
         for body in read(parts_obj.text(now)).values():
             assert_closed(body)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from functools import cached_property
 from typing import TYPE_CHECKING, Any
 
@@ -188,9 +188,33 @@ THINNEST = 2e-4  # mm: two steps of the grid
 
 def _closed(body: Manifold) -> Solid:
     """The body as corners on the grid and triangles; corners that fall together are one, and what becomes flat by that is left out.
-    Where a flap thinner than the grid is left so, which more than two triangles share an edge of, the body is made simpler first."""
+    Where a flap thinner than the grid is left so, which more than two triangles share an edge of, it is taken away, or the body is made
+    simpler first."""
     made = _on_the_grid(body)
-    return made if _each_edge_once(made.triangles) else _on_the_grid(body.simplify(THINNEST))
+    if _each_edge_once(made.triangles):
+        return made
+    left = _without_threads(made.corners, made.triangles)
+    if _each_edge_once(left):
+        return Solid(made.corners, left, flats_of(made.corners, left), made.volume)
+    return _on_the_grid(body.simplify(THINNEST))
+
+
+def _without_threads(corners: Sequence[Point3], triangles: Sequence[Triangle]) -> tuple[Triangle, ...]:
+    """Triangles without those that have no area and close among themselves: what was wood thinner than the grid along an arris."""
+    at = np.array(corners)[np.array(triangles)]
+    areas = np.linalg.norm(crossed(at[:, 1] - at[:, 0], at[:, 2] - at[:, 0]), axis=1)
+    threads = {t for t, twice in zip(triangles, areas.tolist(), strict=True) if twice < NO_AREA}
+    edges = {t: ((t[0], t[1]), (t[1], t[2]), (t[2], t[0])) for t in threads}
+    while open_ := {t for t in threads if any(not _runs_back(e, t, threads, edges) for e in edges[t])}:
+        threads -= open_
+    return tuple(t for t in triangles if t not in threads)
+
+
+def _runs_back(
+    edge: tuple[int, int], of: Triangle, among: set[Triangle], edges: Mapping[Triangle, tuple[tuple[int, int], ...]]
+) -> bool:
+    """Whether another of some triangles runs along an edge the other way."""
+    return any((edge[1], edge[0]) in edges[t] for t in among if t != of)
 
 
 def _each_edge_once(triangles: Iterable[Triangle]) -> bool:
