@@ -193,8 +193,8 @@ class PhotoPanel(QWidget):
             wanted = "Click the two ends of a length measured on this side, then write it; best from near one end to the middle."
             if len(self.photo.marks) == 2:
                 wanted = "Write how far apart the two points are."
-        so_far = f"{counted(number, thing)} so far; a" if number else "A"
-        self.what.setText(f"{found.name}: {wanted} {so_far} place read from it is likely within {self._within(fit)}.")
+        so_far = f" {counted(number, thing).capitalize()} so far." if number else ""
+        self.what.setText(f"{found.name}: {wanted}{so_far} A place read from it is likely within {self._within(fit)}.")
 
     def open(self) -> None:
         """Ask for a picture of the side in hand."""
