@@ -1,6 +1,7 @@
 """What settings and steps tell is what is cut, for every family, any way and size: each figure is found again on the cuts' own geometry
 from the side that it names, and prose holds no other."""
 
+import math
 import os
 import random
 from contextlib import suppress
@@ -234,3 +235,41 @@ def test_pins_whose_tails_are_gauged_shy_are_as_wide_at_the_face_as_they_are_cut
     (joint,) = now.joints.joints
     assert any(s.use.startswith("half pin") for s in joint.settings)
     assert untrue(now) == []
+
+
+@pytest.mark.parametrize("lean", [20.0, 35.0])
+def test_a_toed_nail_goes_straight_on_in_the_wood_it_is_driven_into(lean):
+    """By trigonometry: as it leans to the length of the part that it starts in, so it leans to what it goes down in the other."""
+    now = joined(
+        "toed_nails",
+        part("stud", 400, 60, 40, "front", "right", (0, 0, 80)),
+        part("plate", 500, 160, 80, "up", "back", (-100, -60, 0)),
+        "down",
+        lean=lean,
+    )
+    (joint,) = now.joints.joints
+    for cut in joint.cuts:
+        mouth, floor = (tuple(sum(x) / len(o) for x in zip(*o, strict=True)) for o in (cut.outline, cut.far))
+        aside = math.dist(mouth, floor)
+        found = math.atan2(cut.depth, aside) if cut.part == "stud" else math.atan2(aside, cut.depth)
+        assert math.degrees(found) == pytest.approx(lean, abs=1e-6)
+    assert {c.part for c in joint.cuts} == {"stud", "plate"}
+
+
+def test_tails_in_a_shaped_front_stop_before_its_lap_where_it_is_thinner():
+    """By hand: of a front 30 thick, shaped down to 20 at its ends, with a lap of 5, tails take 15 from the inside; 15 stay there,
+    of which shaping takes 10."""
+    now = joined(
+        "half_blind_dovetail",
+        part("side", 300, 90, 14, "front", "up"),
+        part("front", 400, 90, 30, "right", "up", (300, 0, 0)),
+        "right",
+        at_joint=20,
+        lap=5,
+    )
+    (joint,) = now.joints.joints
+    deepest = max(reach(c, 2)[1] if SIDES[c.side][0] != 2 else c.depth for c in joint.cuts if c.part == "front")
+    assert deepest == pytest.approx(15)
+    assert 15.0 in [s.value for s in joint.settings if "before the tails" in s.use]
+    sockets = [c for c in joint.cuts if c.part == "side"]
+    assert max(abs(reach(c, 0)[1] - reach(c, 0)[0]) for c in sockets) == pytest.approx(15)
