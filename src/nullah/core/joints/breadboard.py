@@ -135,6 +135,9 @@ class Breadboard:
         if min(wall, off_side(grooved, second.size, OTHER[side])) < SAME:
             raise NoJoint(f"A tongue of {marked(thick)} does not lie within {b} there: make it thinner.")
         mortise = max(c.depth for c in cuts if c.part == second.id)
+        haunched = (
+            tongue[across][1] - tongue[across][0] > count * wide + SAME
+        )  # else the one tenon is as wide as the tongue
         say, mine, mates = Said(), (joint.first,), (joint.second,)
         tenon_told, tip = say(wide, joint.first, "", "width of a tenon"), SIDE_WORDS[side_of(first, joint.way)]
         settings = [
@@ -142,7 +145,11 @@ class Breadboard:
             Setting("mortise gauge, nearer pin", shoulder, "", mine, f"tongue of {a}", "face"),
             Setting("mortise gauge, nearer pin", wall, "", mates, f"groove of {b}", SIDE_WORDS[side]),
             Setting("knife and square", long, "", mine, f"shoulder of {a}, both faces", tip),
-            Setting("marking gauge", haunch, "", mine, f"haunch between the tenons of {a}", "shoulder"),
+            *(
+                [Setting("marking gauge", haunch, "", mine, f"haunch between the tenons of {a}", "shoulder")]
+                if haunched
+                else []
+            ),
             Setting("depth line", grooved.depth, "", mates, f"groove of {b} for {a}"),
             Setting("depth mark on the chisel", mortise, "", mates, f"mortises of {b} for {a}"),
             *(
@@ -156,7 +163,9 @@ class Breadboard:
             f"Leave {b} over long; it is trimmed when all is together.",
             f"Knife the shoulders of {a} on both faces, {marked(long)} from its end; plane the cheeks to a tongue of {marked(thick)}.",
             f"Mark a tenon {tenon_told} wide on each of {count} staves, {centre}; saw between them to the haunch at "
-            f"{marked(haunch)}.",
+            f"{marked(haunch)}."
+            if haunched
+            else f"Mark the tenon {tenon_told} wide; saw off what is beside it to the shoulder.",
             f"Plough {b}, stopped at both ends; mark its mortises from the tenons as they are, and lengthen each by the settings, "
             "more the further it lies from the middle.",
             f"Slide it on dry: shoulders tight all along, the tenons free sideways. A shade hollow along the edge of {b} keeps "
