@@ -128,7 +128,7 @@ def laid_out(look: Look, lap: float, ways: Ways) -> tuple[JointPlan, float]:
         laid,
         (look.figure(_baseline(look, joint.first)), look.figure(_baseline(look, joint.second))),
         look.shop.chisels,
-        ways,
+        replace(ways, rise=0.0 if ways.pins_first else rise),
         max(0.0, tail.size[1] - laid.width - rise),
         ends,
         tail.size[0],

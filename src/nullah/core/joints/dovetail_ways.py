@@ -94,12 +94,14 @@ ORDER_PINS_FIRST = (
 @frozen
 class Ways:
     """The ways taken: ``first`` is ``tails`` or ``pins``; ``set_out`` ``dividers``, ``rule`` or ``eye``; ``waste`` ``coping saw`` or
-    ``chisel``. ``order``: the order of the work by dividers and coping saw, where it is not that of a through corner."""
+    ``chisel``. ``order``: the order of the work by dividers and coping saw, where it is not that of a through corner.
+    ``rise``: how far above the lower edge of the board that is laid out first the joint begins, mm."""
 
     first: str = "tails"
     set_out: str = "dividers"
     waste: str = "coping saw"
     order: tuple[str, ...] = ()
+    rise: float = 0.0
 
     @property
     def pins_first(self) -> bool:
@@ -116,7 +118,7 @@ class Ways:
                 _PINS: f"Mark the half pins on the end of the pin board; {alone}. Pins are narrow",
             }
         elif self.set_out != "dividers":
-            so = _by_rule(joint) if self.set_out == "rule" else BY_EYE
+            so = _by_rule(joint, self.rise) if self.set_out == "rule" else BY_EYE
             said = {_DIVIDERS: so, _PINS: f"Mark the half pins on the end of the pin board; {so}. Pins are narrow"}
         if self.waste == "chisel":
             said |= {
@@ -136,7 +138,7 @@ class Ways:
         if self.set_out != "rule" or joint.tails == 1:
             return ()
         mine = pin_part if self.pins_first else tail_part
-        middles = [Found(mm, mine, "lower edge", "middle of a pin") for mm in _middles(joint)]
+        middles = [Found(mm, mine, "lower edge", "middle of a pin") for mm in _middles(joint, self.rise)]
         return (*middles, Found(joint.pin / 2, mine, ROOM, "half a pin"))
 
     def settings(self, joint: Dovetail, tail_part: str, pin_part: str, tail_line: float) -> tuple[Setting, ...]:
@@ -160,15 +162,15 @@ class Ways:
         return (*found, Setting("bevel", None, f"1 : {joint.run:g}", parts, bevel))
 
 
-def _middles(joint: Dovetail) -> list[float]:
-    """The middles of the pins from the reference edge, mm."""
-    return [joint.half_pin + n * joint.step - joint.pin / 2 for n in range(1, joint.tails)]
+def _middles(joint: Dovetail, rise: float) -> list[float]:
+    """The middles of the pins from the reference edge, ``rise`` below the joint, mm."""
+    return [rise + joint.half_pin + n * joint.step - joint.pin / 2 for n in range(1, joint.tails)]
 
 
-def _by_rule(joint: Dovetail) -> str:
+def _by_rule(joint: Dovetail, rise: float) -> str:
     """What is said of the middles of the pins, from the reference edge."""
     return (
         "with the rule left lying at the reference edge, mark the middles of the pins at "
-        f"{', '.join(map(marked, _middles(joint)))}; "
+        f"{', '.join(map(marked, _middles(joint, rise)))}; "
         f"half a pin, {marked(joint.pin / 2)}, to either side"
     )

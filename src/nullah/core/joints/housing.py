@@ -333,8 +333,13 @@ def taken_off(look: Look, stop: float, shoulder: float) -> tuple[Cut, ...]:
         a, b = body[across]
         if stop >= b - a:
             raise NoJoint(f"It stops {marked(stop)} short, and {look.label(joint.first)} is only {marked(b - a)} wide.")
-        cuts.append(block_cut(placed, with_span(end, across, (b - stop, b) if far > 0 else (a, a + stop)), face))
+        notch = with_span(end, across, (b - stop, b) if far > 0 else (a, a + stop))
+        cuts.append(
+            block_cut(placed, notch, joint.way if thick == axis else face)
+        )  # what goes in flat is notched no deeper than it goes
     if shoulder:
+        if thick == axis:
+            raise NoJoint(f"{look.label(joint.first)} goes in by its face: it has no shoulder beside it.")
         tongue = _tongue(look, body[thick])
         before = (body[thick][0], tongue[0]) if tongue[0] > body[thick][0] else (tongue[1], body[thick][1])
         cuts.append(block_cut(placed, with_span(end, thick, before), face))
