@@ -18,7 +18,7 @@ CORNER, POINTED = 1.2, 0.8  # pixels a corner and a place on an edge are pointed
 STRAIGHT = 0.6  # mm an edge of a board is from straight, one standard deviation
 TAPE = 0.5  # mm a length is read within
 LENS = 0.02  # share that a lens moves the corners of its picture by, one standard deviation (of phones and small cameras, no source)
-_ROUNDS, _STEP = 12, 1e-3
+_ROUNDS, _STEP, _SETTLED = 12, 1e-3, 1e-5
 Known = tuple[Point, Point, float]  # two places on the picture and the length between them, mm
 
 
@@ -91,10 +91,13 @@ def fit(
     unknown = np.append(given.ravel(), 0.0)
     for _ in range(_ROUNDS):
         slopes, now = _slopes(misses, unknown), misses(unknown)
-        unknown = unknown - np.linalg.lstsq(slopes, now, rcond=None)[0]
+        step = np.linalg.lstsq(slopes, now, rcond=None)[0]
+        unknown = unknown - step
         unknown[8] = min(max(unknown[8], -0.2), 0.2)
         if not convex([(float(x), float(y)) for x, y in unknown[:8].reshape(4, 2)]):
             raise ValueError("what is told of the picture does not go together")
+        if np.abs(step).max() < _SETTLED:
+            break
     left, slopes = misses(unknown), _slopes(misses, unknown)
     spare = len(rim) + len(told)
     worse = max(1.0, float(left @ left) / spare) if spare else 1.0
