@@ -12,14 +12,12 @@ from nullah.core.joints.family import (
     Block,
     Joins,
     Look,
-    Meeting,
     NoJoint,
     School,
     Span,
     axis_of,
     block_cut,
     depth_of_the_set,
-    over_an_edge,
     own_axis,
     own_point,
     side_of,
@@ -27,6 +25,7 @@ from nullah.core.joints.family import (
 )
 from nullah.core.joints.grooves import check_depth, depth_in, iron_check, stop_checks
 from nullah.core.joints.held import FIXED, PANEL_FIXED, PANELS, glue_of, glued_across, held_steps, panel_in_a_frame
+from nullah.core.joints.housing_suits import across_the_grain, along_the_grain, at_an_edge
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.panel import PANEL, panel_edge, panel_told
 from nullah.core.joints.plan import ROOM, SIDE_WORDS, Check, JointPlan, Mend, Said, Setting, off_side
@@ -388,28 +387,6 @@ def _within(outline: list[Point], wide: float, tall: float) -> tuple[Point, ...]
     return tuple(outline)
 
 
-def into_end_grain(meeting: Meeting) -> str:
-    """Why nothing is sunk into an end; "" where it is none."""
-    return (
-        f"It would be sunk into the end of {meeting.called}: end grain holds nothing so." if meeting.at_an_end else ""
-    )
-
-
-def _across_the_grain(meeting: Meeting) -> str:
-    along = f"It would run along the grain of {meeting.called}: that is a groove." if meeting.with_the_grain else ""
-    return into_end_grain(meeting) or along
-
-
-def along_the_grain(meeting: Meeting) -> str:
-    """Why a groove does not suit; "" where it does."""
-    across = "" if meeting.with_the_grain else f"It would run across the grain of {meeting.called}: that is a dado."
-    return into_end_grain(meeting) or across
-
-
-def _at_an_edge(meeting: Meeting) -> str:
-    return into_end_grain(meeting) or over_an_edge(meeting)
-
-
 DADO = Housing(
     "dado",
     "A part let into another across its grain.",
@@ -422,7 +399,7 @@ DADO = Housing(
     Joins(
         "It bears weight over its whole width, and holds little against being pulled out.",
         "Grain side by side moves alike; across each other, only the front is glued.",
-        _across_the_grain,
+        across_the_grain,
         ("router_plane",),
     ),
     asks=(*ASKS, *STOPS, FIXED),
@@ -458,7 +435,7 @@ RABBET = Housing(
     Joins(
         "It keeps a corner square and gives glue a second face; nails or screws hold it.",
         "Grain side by side moves alike; across each other it wants nails instead of glue.",
-        _at_an_edge,
+        at_an_edge,
         ("rabbet_plane",),
     ),
     "Plane the rabbet of",

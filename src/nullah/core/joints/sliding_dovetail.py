@@ -21,7 +21,8 @@ from nullah.core.joints.family import (
     with_span,
 )
 from nullah.core.joints.grooves import check_depth, depth_in
-from nullah.core.joints.housing import FROM_SHOW_EDGE, STOPS, into_end_grain, short_of, stopped_short, taken_off
+from nullah.core.joints.housing import FROM_SHOW_EDGE, STOPS, short_of, stopped_short, taken_off
+from nullah.core.joints.housing_suits import into_end_grain
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Said, Setting
 from nullah.core.joints.screws import grain_axis

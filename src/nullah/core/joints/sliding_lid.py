@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from nullah.core.frozen import frozen, replace
 from nullah.core.joints.family import Joins, Look, Meeting, NoJoint, axis_of, own_axis
-from nullah.core.joints.housing import ASKS, WORKING, Housing, along_the_grain
+from nullah.core.joints.housing import ASKS, WORKING, Housing
+from nullah.core.joints.housing_suits import along_the_grain
 from nullah.core.joints.panel import PANEL
 from nullah.core.joints.plan import Check, JointPlan
 from nullah.core.measure import SAME, marked
