@@ -101,31 +101,45 @@ def at_a_corner(chance, first, way):
     return second.model_copy(update={"at": tuple(round(v, 1) for v in at)})
 
 
+def any_two(chance, family, corners, sizes=lambda chance: {}):
+    """Two parts that lie against each other somehow, or one, with a joint of a family: the project, the parts, the way the first looks
+    and the joint's name.
+
+    ``corners``: how often they meet at a corner; ``sizes``: other sizes than any.
+
+    Raises:
+        BadEdit: it cannot be made.
+    """
+    first = lying(chance, "one")
+    first = first.model_copy(update=sizes(chance))
+    way = chance.choice(sorted(WAYS))
+    reach, second = box_of(first), lying(chance, "other")
+    second = second.model_copy(update=sizes(chance))
+    theirs, at = box_of(second), [0.0, 0.0, 0.0]
+    for k in range(3):  # beside the first, and on the way it looks against it
+        at[k] = chance.choice(
+            [0.0, reach[k] - theirs[k], chance.uniform(-0.5, 0.5) * reach[k], (reach[k] - theirs[k]) / 2]
+        )
+    at[AXIS[way]] = reach[AXIS[way]] if way in ("right", "back", "up") else -theirs[AXIS[way]]
+    second = second.model_copy(update={"at": tuple(round(v, 1) for v in at)})
+    if chance.random() < corners:
+        second = at_a_corner(chance, first, way)
+    both = bool(FAMILIES[family].home)
+    project = Project(pieces=(Designed(kind="free", name="Try", edits=(first, second)),))
+    project = piece_edits.add_joint(project, plan(project), family, "one", "other" if both else "", way)
+    name = next(e.id for e in project.in_hand.edits if getattr(e, "edit", "") == "joint")
+    return project, (first, second), way, name
+
+
 @pytest.mark.parametrize("family", sorted(FAMILIES))
 def test_soak_any_two_parts(family):
     chance, made = random.Random(family), 0
     for _ in range(RUNS):
-        first = lying(chance, "one")
-        way = chance.choice(sorted(WAYS))
-        reach, second = box_of(first), lying(chance, "other")
-        theirs, at = box_of(second), [0.0, 0.0, 0.0]
-        for k in range(3):  # beside the first, and on the way it looks against it
-            at[k] = chance.choice(
-                [0.0, reach[k] - theirs[k], chance.uniform(-0.5, 0.5) * reach[k], (reach[k] - theirs[k]) / 2]
-            )
-        axis = AXIS[way]
-        at[axis] = reach[axis] if way in ("right", "back", "up") else -theirs[axis]
-        second = second.model_copy(update={"at": tuple(round(v, 1) for v in at)})
-        if chance.random() < 0.4:
-            second = at_a_corner(chance, first, way)
-        both = bool(FAMILIES[family].home)
-        project = Project(pieces=(Designed(kind="free", name="Try", edits=(first, second)),))
         try:
-            project = piece_edits.add_joint(project, plan(project), family, "one", "other" if both else "", way)
+            project, _, _, name = any_two(chance, family, 0.4)
         except BadEdit as error:
             assert str(error).endswith(".")
             continue
-        name = next(e.id for e in project.in_hand.edits if getattr(e, "edit", "") == "joint")
         for what, value in answers(chance, FAMILIES[family]).items():
             project = piece_edits.set_joint(project, name, what, value)
         now = plan(project)

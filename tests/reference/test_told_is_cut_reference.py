@@ -8,7 +8,7 @@ from contextlib import suppress
 
 import pytest
 from found_on_cuts import reach, untrue
-from test_any_sizes_reference import AXIS, answers, at_a_corner, box_of, lying
+from test_any_sizes_reference import AXIS, answers, any_two
 from two_parts import joined, part, shaped
 
 from nullah.core import piece_edits
@@ -21,7 +21,7 @@ from nullah.core.measure import told
 from nullah.core.piece_edits import fresh
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.plan import plan
-from nullah.core.shapes.cut import SIDES, WAYS
+from nullah.core.shapes.cut import SIDES
 
 SIZES = 300 if os.environ.get("NULLAH_SOAK") else 5
 
@@ -37,32 +37,17 @@ def usual(chance):
 
 def tried(chance, family):
     """Two parts, or one, with a joint of any way, one of them measured in half of the cases; None where it cannot be made."""
-    first = lying(chance, "one").model_copy(update=usual(chance))
-    way = chance.choice(sorted(WAYS))
-    reach, second = box_of(first), lying(chance, "other").model_copy(update=usual(chance))
-    theirs, at = box_of(second), [0.0, 0.0, 0.0]
-    for k in range(3):
-        at[k] = chance.choice(
-            [0.0, reach[k] - theirs[k], chance.uniform(-0.5, 0.5) * reach[k], (reach[k] - theirs[k]) / 2]
-        )
-    at[AXIS[way]] = reach[AXIS[way]] if way in ("right", "back", "up") else -theirs[AXIS[way]]
-    second = second.model_copy(update={"at": tuple(round(v, 1) for v in at)})
-    if chance.random() < 0.5:
-        second = at_a_corner(chance, first, way)
-    both = bool(FAMILIES[family].home)
-    project = Project(pieces=(Designed(kind="free", name="Try", edits=(first, second)),))
     try:
-        project = piece_edits.add_joint(project, plan(project), family, "one", "other" if both else "", way)
+        project, parts, way, name = any_two(chance, family, 0.5, usual)
     except BadEdit:
         return None
-    name = next(e.id for e in project.in_hand.edits if getattr(e, "edit", "") == "joint")
     if chance.random() < 0.7:
         for what, value in answers(chance, FAMILIES[family]).items():
             ask = next(a for a in FAMILIES[family].asks if a.name == what)
             if ask.type in ("choice", "yesno") or chance.random() < 0.4:
                 project = piece_edits.set_joint(project, name, what, value)
     if chance.random() < 0.5:
-        part = chance.choice((first, second))
+        part = chance.choice(parts)
         size = chance.choice(
             [n for n, side in (("width", part.upper), ("thickness", part.face)) if AXIS[side] != AXIS[way]]
         )

@@ -17,10 +17,10 @@ from PySide6.QtWidgets import (
 )
 
 from nullah.core import edit
-from nullah.core.plan import STATIONS, TITLES
+from nullah.core.plan import STATIONS
 from nullah.core.step_edits import NotMet
 from nullah.formats.trouble import spoken
-from nullah.gui import tab_order, views
+from nullah.gui import doubt, news, tab_order, views
 from nullah.gui import theme as look
 from nullah.gui.course import Course
 from nullah.gui.files import Files
@@ -41,7 +41,6 @@ if TYPE_CHECKING:
     from nullah.gui.bench_view import BenchView
     from nullah.gui.overlay import Overlay
 
-NEWS_SHOWN = 3
 SMALLEST = QSize(1024, 680)
 
 
@@ -205,18 +204,7 @@ class Window(QMainWindow):
         view = self.view()
         self.stack.setCurrentWidget(view)
         view.refresh()
-        self._tell_news()
-
-    def _tell_news(self) -> None:
-        """What changed at the station one turned to, old and new, until seen."""
-        news, told = self.session.news, self.session.told
-        if not news:
-            self.news.close_quietly()
-            return
-        first = "   ".join(told(c.words) for c in news[:NEWS_SHOWN])
-        more = f"   and {len(news) - NEWS_SHOWN} more" if len(news) > NEWS_SHOWN else ""
-        every = "\n".join(told(c.words) for c in news)
-        self.news.say(f"Changed since you looked:   {first}{more}", ("Seen  N", lambda: None), tip=every)
+        news.tell(self.news, self.session)
 
     def step(self, by: int) -> None:
         """The next station along the course, or the one before."""
@@ -383,19 +371,11 @@ class Window(QMainWindow):
             self.bench.dress()
 
     def _doubt(self, unmet: NotMet) -> None:
-        """A step that is said to be done needs what is not so, or stands on open calls: asked where one is."""
+        """A step that is said to be done needs what is not so: asked where one is."""
         if self.pages.currentIndex() == 1:
             self.bench.doubt(unmet)
-            return
-        s, calls = self.session, unmet.calls
-        sure = "Take what is suggested; done" if calls else "Done all the same"
-        look = [(f"See {TITLES[calls[0].station]}", lambda: self.go(calls[0].station))] if calls else []
-        self.notice.say(
-            f"{unmet.step.title}: {s.told(str(unmet))}",
-            *look,
-            (sure, lambda: s.finish(unmet.step, True)),
-            ("Not yet", lambda: None),
-        )
+        else:
+            doubt.ask(unmet, self.notice, self.session, self.go)
 
     def toggle_bench(self) -> None:
         """Bench view and back."""

@@ -99,6 +99,11 @@ def kept_from_others(look: Look, wanted: float) -> float:
 THROUGH = ("through", "stepped")  # styles that come out on the far side
 
 
+def goes_through(look: Look) -> bool:
+    """Whether the tenon comes out on the far side of its mate."""
+    return look.asked("style") in THROUGH
+
+
 def meeting(look: Look) -> str:
     """How this tenon meets others that lie as it does: ``mitred``, or ``staggered`` where one of them is asked so or goes right
     through, which no mitred one does; the same for all of them. "" where it meets none."""
