@@ -318,8 +318,9 @@ def truing():
     """The thickest slab of a fine grid, and strokes of a plane on a finer."""
     import numpy as np
 
-    from nullah.core.surface.passes import PLANES, Pass, Workpiece, take
+    from nullah.core.surface.passes import PLANES, Pass, take
     from nullah.core.surface.slab import thickest_slab
+    from nullah.core.surface.zones import Workpiece, Zone
 
     chance, workpiece = np.random.default_rng(1), Workpiece(2000.0, 200.0, 200, 40)
     u, v = workpiece.places()
@@ -336,12 +337,12 @@ def truing():
     slowest = 1e9
     for plane in PLANES:
         for direction in (0.0, 45.0):
-            p = Pass(plane, direction, (0.0, 0.0, 1800.0, 240.0), np.ones(u.shape, dtype=bool), 0.0)
+            p = Pass(plane, (Zone(workpiece.all_over(), 1, direction),), 0.0)
             wood = u * u + 0.8 * v * v + 0.7 * u * v
             take(workpiece, wood, p)
             start = time.perf_counter()
             take(workpiece, wood, p)
-            slowest = min(slowest, p.reckoned(workpiece)[0] / (time.perf_counter() - start))
+            slowest = min(slowest, p.reckoned()[0] / (time.perf_counter() - start))
     print(f"strokes on a 600 x 120 grid, the slowest plane and direction: {slowest:.0f} a second (bar: 200)")
 
 

@@ -67,8 +67,18 @@ def unpacked(data: bytes) -> tuple[list[object], bytes]:
 
 def answered(work: Callable[[Any], object]) -> int:
     """What a process does that is sent one thing and answers once: 0. What a library prints goes to where errors go."""
+    return told(lambda sent, tell: work(sent))
+
+
+def told(work: Callable[[Any, Callable[[object], object]], object]) -> int:
+    """The same of one that tells how far it has come before it answers: ``work`` is given what was sent, and whom to tell."""
     with os.fdopen(os.dup(1), "wb") as out:
+
+        def tell(value: object) -> None:
+            out.write(packed(value))
+            out.flush()
+
         os.dup2(2, 1)
         (sent, *_), _ = unpacked(sys.stdin.buffer.read())
-        out.write(packed(work(sent)))
+        tell(work(sent, tell))
     return 0

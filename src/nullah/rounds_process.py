@@ -5,10 +5,10 @@ from __future__ import annotations
 import os
 
 from nullah.core.surface.rounds import plan_round
-from nullah.planning import answered
+from nullah.planning import told
 
 
 def main() -> int:
-    """Read one board (``Wanted``), plan its next round, tell of it."""
+    """Read one board (``Wanted``), plan its next round, tell of it pass by pass."""
     os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
-    return answered(plan_round)
+    return told(plan_round)

@@ -12,12 +12,15 @@ from typing import Any
 
 from nullah.core.arrays import Floats, np
 from nullah.core.measure import BadLength, parse_length, plain
-from nullah.core.surface.certainty import Grid, faces, nothing_known
+from nullah.core.surface.certainty import Grid, faces, known
 from nullah.core.surface.gaussian_process import Board, Fit, fit
-from nullah.core.surface.passes import PLANES, TURNED, BenchPlane, Workpiece, plane_from
+from nullah.core.surface.passes import PLANES, TURNED, BenchPlane, plane_from
+from nullah.core.surface.place_words import place_words
+from nullah.core.surface.readings import careful
 from nullah.core.surface.sights import SIGHTS, Taken
 from nullah.core.surface.slab import minimum_zone, thickest_slab
 from nullah.core.surface.truing import Simulated, Step, true_up
+from nullah.core.surface.zones import Workpiece
 from nullah.formats import heights_csv, readings_csv
 from nullah.formats.trouble import FileTrouble, spoken
 from nullah.formats.writing import same_file, write_all
@@ -59,7 +62,7 @@ def main(words: Sequence[str]) -> int:
             raise FileTrouble("The face lies under the back somewhere: face less back is the thickness.")
     board = Board(length, width)
     found = fit(board, thickness, readings)
-    answers = answered(found, readings, grid, wanted, planes, true)
+    answers = answered(found, thickness, readings, grid, wanted, planes, true)
     write_all({given.out: (json.dumps(plain(answers), allow_nan=False) + "\n").encode()})
     print(spoken(str(given.out)))
     return 0
@@ -67,6 +70,7 @@ def main(words: Sequence[str]) -> int:
 
 def answered(
     found: Fit,
+    thickness: float,
     readings: Sequence[Taken],
     grid: Grid,
     wanted: float | None,
@@ -77,38 +81,40 @@ def answered(
     """What the command tells, as plain data.
 
     Args:
+        thickness: as it was typed, mm.
         grid: on which the surface is told.
         wanted: thickness, mm, or None to keep the most.
         true: heights of face and back, mm, over the board, to carry the plan out on.
     """
     board = found.board
-    trusted = [r for i, r in enumerate(readings) if i not in found.strays]
-    knows = nothing_known(board).after(trusted)
+    knows = known(found, readings)
     face, back = faces(found, grid)
     workpiece = workpiece_of(board, true[0].shape if true else None)
     u, v = workpiece.places()
     fine_face, fine_back = faces(found, Grid(workpiece.rows, workpiece.columns))
-    told = nothing_known(board).after(readings) if found.strays else knows
-    advised = told.next_reading(readings)
+    advice = knows.advice()
     bench = (
         None if true is None else Simulated(workpiece, board, _spread(true[0], workpiece), _spread(true[1], workpiece))
     )
     thickest = thickest_slab(u, v, fine_face, fine_back).thickness
     trued = None  # where no board is left, there is none to plane
     if thickest > 0:
-        trued = true_up(workpiece, fine_face, fine_back, knows, wanted, planes, directions, bench)
+        trued = true_up(board, thickness, readings, wanted, planes, directions, bench)
     out: dict[str, Any] = {
-        "thickest_mm": max(thickest, 0.0),
+        "thickest_mm": max(thickest - careful(found), 0.0),
         "minimum_zone_mm": minimum_zone(u, v, fine_face),
-        "next": None if advised is None else _asked(board, advised),
+        "next": None if advice.reading is None else asked_of(board, advice.reading),
+        "why": advice.why,
         "stray": [i + 1 for i in found.strays],
+        "read_again": [i + 1 for i in found.again],
         "readings": [
             {"residual_mm": a, "off_the_others_mm": b} for a, b in zip(found.residuals, found.apart, strict=True)
         ],
-        "passes": [_told(step) for step in trued.steps] if trued else [],
+        "passes": [_told(step, workpiece) for step in trued.steps] if trued else [],
         "strokes": trued.strokes if trued else 0,
         "minutes": trued.minutes if trued else 0.0,
         "checks": trued.checks if trued else 0,
+        "check_readings": trued.readings if trued else 0,
     }
     if bench is not None:
         thick, zone = bench.left()
@@ -144,7 +150,7 @@ def _spread(told: Floats, workpiece: Workpiece) -> Floats:
     return np.array([np.interp(v, np.arange(told.shape[1]), row) for row in along])
 
 
-def _asked(board: Board, r: Taken) -> dict[str, Any]:
+def asked_of(board: Board, r: Taken) -> dict[str, Any]:
     """A reading to take, in the columns readings are given in; null where one is not used."""
     to = board.length if r.kind == "bow" and r.to == 0 else r.to
     values = {"at": r.at, "across": r.across, "stick": r.stick, "to": to}
@@ -152,22 +158,26 @@ def _asked(board: Board, r: Taken) -> dict[str, Any]:
     return {"kind": r.kind} | {name: value if name in used else None for name, value in values.items()}
 
 
-def _told(step: Step) -> dict[str, Any]:
+def _told(step: Step, workpiece: Workpiece) -> dict[str, Any]:
     p = step.what
-    x0, y0, x1, y1 = p.zone
+    x0, y0, x1, y1 = p.box
     return {
         "side": step.side,
         "plane": p.plane.name,
         "set_mm": p.plane.set,
-        "direction_deg": p.direction,
+        "direction_deg": p.zones[0].direction,
+        "place": place_words(workpiece, p.outlines, lambda mm: f"{mm:.0f}"),
+        "zones": [
+            {"outline": [list(at) for at in z.outline], "times": z.times, "direction_deg": z.direction} for z in p.zones
+        ],
         "zone_mm": {"from": x0, "to": x1, "lower": y0, "upper": y1},
-        "zone_share": float(p.mask.mean()),
+        "zone_share": p.share(workpiece),
         "highest_mm": p.most,
         "times": p.times,
         "until": p.until,
         "strokes": step.strokes,
         "minutes": step.minutes,
-        "check": p.check,
+        "check": step.check,
     }
 
 

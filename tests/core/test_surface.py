@@ -28,10 +28,10 @@ def test_property_bow_cup_and_twist_are_found_from_their_readings(bow, cup, twis
         L, W, T, [read("bow", bow, across=W / 2), read("cup", cup, at=L / 2), read("winding sticks", twist, at=L)]
     )
     _, _, z, _ = surface.section(0, 0, L, W)
-    assert (z[0][4] + z[24][4]) / 2 - z[12][4] == pytest.approx(bow, abs=0.03)
-    assert (z[12][0] + z[12][8]) / 2 - z[12][4] == pytest.approx(cup, abs=0.03)
-    assert (z[24][8] - z[24][0]) - (z[0][8] - z[0][0]) == pytest.approx(twist, abs=0.03)
-    assert max(abs(r) for r in surface.residuals) < 0.02
+    assert (z[0][4] + z[24][4]) / 2 - z[12][4] == pytest.approx(bow, abs=0.06)
+    assert (z[12][0] + z[12][8]) / 2 - z[12][4] == pytest.approx(cup, abs=0.06)
+    assert (z[24][8] - z[24][0]) - (z[0][8] - z[0][0]) == pytest.approx(twist, abs=0.06)
+    assert max(abs(r) for r in surface.residuals) < 0.04
 
 
 def test_without_readings_a_board_is_flat_and_of_its_thickness():
@@ -40,12 +40,25 @@ def test_without_readings_a_board_is_flat_and_of_its_thickness():
     assert surface.residuals == ()
 
 
-def test_a_misread_stick_stands_out():
-    good = [read("winding sticks", 2.0 * i / 4, at=250.0 * i) for i in range(1, 5)]
-    bad = [*good[:2], read("winding sticks", 6.0, at=750.0), good[3]]
-    assert max(abs(r) for r in fit(L, W, T, good).residuals) < 0.05
-    residuals = [abs(r) for r in fit(L, W, T, bad).residuals]
-    assert residuals[2] == max(residuals) > 0.5
+def test_a_stick_the_others_do_not_bear_out_is_read_again_and_one_of_two_is_misread():
+    good = [read("winding sticks", 2.0 * i / 8, at=125.0 * i) for i in range(1, 9)]
+    assert fit(L, W, T, good).again == ()
+    doubtful = [*good[:4], read("winding sticks", 5.0, at=625.0), *good[5:]]
+    found = fit(L, W, T, doubtful)
+    assert (found.again[0], found.strays) == (4, ())
+    found = fit(L, W, T, [*doubtful, good[4]])  # read otherwise the second time
+    assert (found.strays, found.again) == ((4,), (8,))
+    hump = fit(L, W, T, [*doubtful, doubtful[4]])  # as before: it is so
+    assert (hump.strays, hump.again) == ((), ())
+    assert abs(hump.residuals[4]) < 1
+
+
+def test_a_reading_that_cannot_be_is_questioned_and_not_planned_on():
+    sticks = [read("winding sticks", 0.2, at=x) for x in (195.0, 390.0, 585.0)]
+    plain = fit(585.0, W, T, sticks)
+    odd = fit(585.0, W, T, [*sticks, read("bow", 27.0, across=W / 2), read("thickness", 0.4, at=300.0, across=80.0)])
+    assert set(odd.again) == {3, 4}
+    assert odd.slab(0, 0, 585.0, W).thickness == pytest.approx(plain.slab(0, 0, 585.0, W).thickness, abs=0.3)
 
 
 def test_the_caliper_tells_a_tapering_board():
@@ -69,7 +82,8 @@ def test_what_comes_off_and_what_stays_make_the_board():
     p = planing(surface, 20.0, 0, 0, L, W)
     xs, ys, top, bottom = surface.section(0, 0, L, W)
     assert (xs, ys) == (p.x, p.y)
-    assert np.allclose(np.array(top) - bottom - p.face - p.back, p.thickest)
+    assert np.allclose(np.array(top) - bottom - p.face - p.back, p.flat.thickest)
+    assert p.flat.thickest - 1 < p.thickest < p.flat.thickest  # what is promised errs on the careful side
     assert p.enough
     assert p.spare == pytest.approx(p.thickest - 20)
     assert p.shavings(0.2) * 0.2 >= np.max(p.face) - 1e-9

@@ -5,7 +5,51 @@ import numpy as np
 KINDS_OF_ERROR = {"thickness": 0.05}  # caliper; sticks and straightedge 0.1
 
 
-class HiddenBoard:
+class ReadBoard:
+    """What is asked of a board with a ``length``, ``width`` and ``thickness``, heights ``face`` and ``back`` over places in mm, and a
+    ``chance``."""
+
+    misread = 0.0  # how often a reading is off by a whole millimetre
+
+    def typed(self):
+        return round(2 * self.thickness) / 2
+
+    def on(self, rows, columns):
+        """Face and back on a grid from end to end and edge to edge."""
+        x, y = np.meshgrid(np.linspace(0, self.length, rows), np.linspace(0, self.width, columns), indexing="ij")
+        return self.face(x, y), self.back(x, y)
+
+    def said(self, kind, at=0.0, across=0.0, stick=0.0, to=0.0):
+        """What a reading would say without error."""
+        length, width = self.length, self.width
+
+        def z(x, y):
+            return float(self.face(x, y))
+
+        def fall(x):
+            return z(x, width) - z(x, 0)
+
+        if kind == "winding sticks":
+            return (fall(at) - fall(to)) * (stick or width) / width
+        if kind == "cup":
+            return (z(at, 0) + z(at, width)) / 2 - z(at, width / 2)
+        if kind == "bow":
+            end = to or length
+            return (z(at, across) + z(end, across)) / 2 - z((at + end) / 2, across)
+        if kind == "corner":
+            ends = (z(0, 0), z(length, width)) if to == 1 else (z(0, width), z(length, 0))
+            return sum(ends) / 2 - z(length / 2, width / 2)
+        return z(at, across) - float(self.back(at, across))
+
+    def read(self, kind, at=0.0, across=0.0, stick=0.0, to=0.0):
+        """What a reading says, with its error."""
+        told = self.said(kind, at, across, stick, to) + self.chance.normal(0, KINDS_OF_ERROR.get(kind, 0.1))
+        if self.misread and self.chance.random() < self.misread:
+            told += self.chance.choice([-1.0, 1.0])
+        return told
+
+
+class HiddenBoard(ReadBoard):
     """Warped as a whole, bumps and hollows on the face alone; u and v from -1 to 1 along and across, mm."""
 
     def __init__(self, seed):
@@ -30,44 +74,14 @@ class HiddenBoard:
         plain = bow * u * u + cup * v * v + twist * u * v
         return plain + leaning[0] * (u**3 - u) + leaning[1] * u * v * v + leaning[2] * (u * u - 1) * v
 
-    def face(self, u, v):
+    def face(self, x, y):
+        u, v = 2 * x / self.length - 1, 2 * y / self.width - 1
         local = (h * np.exp(-(((u - p) / s) ** 2 + ((v - q) / r) ** 2) / 2) for h, p, q, s, r in self.bumps)
         return self.smooth(u, v) + sum(local)
 
-    def back(self, u, v):
+    def back(self, x, y):
+        u, v = 2 * x / self.length - 1, 2 * y / self.width - 1
         return self.smooth(u, v) - self.thickness + self.slopes[0] * u + self.slopes[1] * v + self.hollow * v * v
-
-    def typed(self):
-        return round(2 * self.thickness) / 2
-
-    def on(self, rows, columns):
-        """Face and back on a grid from end to end and edge to edge."""
-        u, v = np.meshgrid(np.linspace(-1, 1, rows), np.linspace(-1, 1, columns), indexing="ij")
-        return self.face(u, v), self.back(u, v)
-
-    def read(self, kind, at=0.0, across=0.0, stick=0.0, to=0.0):
-        """What a reading says, with its error."""
-        length, width = self.length, self.width
-
-        def z(x, y):
-            return float(self.face(2 * x / length - 1, 2 * y / width - 1))
-
-        def fall(x):
-            return z(x, width) - z(x, 0)
-
-        if kind == "winding sticks":
-            told = (fall(at) - fall(to)) * (stick or width) / width
-        elif kind == "cup":
-            told = (z(at, 0) + z(at, width)) / 2 - z(at, width / 2)
-        elif kind == "bow":
-            end = to or length
-            told = (z(at, across) + z(end, across)) / 2 - z((at + end) / 2, across)
-        elif kind == "corner":
-            ends = (z(0, 0), z(length, width)) if to == 1 else (z(0, width), z(length, 0))
-            told = sum(ends) / 2 - z(length / 2, width / 2)
-        else:
-            told = z(at, across) - float(self.back(2 * at / length - 1, 2 * across / width - 1))
-        return told + self.chance.normal(0, KINDS_OF_ERROR.get(kind, 0.1))
 
 
 def off_plane(difference):

@@ -259,7 +259,7 @@ def test_largest_clear_rectangles_by_brute_force(seed):
 def test_a_warped_board_gives_thick_parts_only_where_they_are_short():
     """Cup over the width costs the same anywhere, bow costs a quarter over half the length (closed forms of truing)."""
     bow = 8.0  # mm in the middle of the whole length
-    warped = (bow, 0.0, 0.0, 0.0, 0.0, 0.0)
+    warped = (bow, 0.0, 0.0)
     surface = Surface(2000.0, 150.0, Heights(warped), Heights(warped, (-25.0, 0.0, 0.0)))
     board = replace(stock(width=150), thickness_in=LeftWhenFlat(surface))
     long, short = blank("long", 1500, 140, 22.0), blank("short", 900, 140, 22.0)

@@ -62,7 +62,7 @@ class Planed(Value):
     side: Literal["face", "back"] = "face"
     words: Prose = ""
     minutes: Annotated[float, Field(ge=0, le=100_000)] = 0.0
-    heights: Annotated[tuple[Annotated[float, Field(ge=-500, le=500)], ...], Field(min_length=96, max_length=96)]
+    heights: Annotated[tuple[Annotated[float, Field(ge=-500, le=500)], ...], Field(min_length=96, max_length=369)]
 
 
 # ---- kit

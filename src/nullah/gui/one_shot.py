@@ -1,4 +1,4 @@
-"""A process that is sent one thing and answers once, as the window sees it."""
+"""A process that is sent one thing and answers, as the window sees it."""
 
 from __future__ import annotations
 
@@ -17,11 +17,20 @@ class OneShot(QObject):
     Args:
         module: whose ``main`` is run.
         ended: hears what came back when it has ended; nothing where it did not start or broke off.
+        heard: hears each thing as it comes.
     """
 
-    def __init__(self, module: str, ended: Callable[[list[object]], None], parent: QObject) -> None:
+    def __init__(
+        self,
+        module: str,
+        ended: Callable[[list[object]], None],
+        parent: QObject,
+        heard: Callable[[object], object] = lambda value: None,
+    ) -> None:
         super().__init__(parent)
-        self.module, self.ended = module, ended
+        self.module, self.ended, self.heard = module, ended, heard
+        self._found: list[object] = []
+        self._rest = b""
         self._process: QProcess | None = None
         self._ending: list[QProcess] = []  # killed, and not gone yet
 
@@ -34,6 +43,8 @@ class OneShot(QObject):
         """Begin, in place of what may be under way."""
         self.stop()
         process = QProcess(self)
+        self._found, self._rest = [], b""
+        process.readyReadStandardOutput.connect(lambda: self._hear(process))
         process.finished.connect(lambda *_: self._ended(process))
         process.errorOccurred.connect(
             lambda error: self._ended(process) if error == QProcess.ProcessError.FailedToStart else None
@@ -58,6 +69,13 @@ class OneShot(QObject):
         if self._process is not None:
             self._process.waitForFinished(ms)
 
+    def _hear(self, process: QProcess) -> None:
+        if process is self._process:
+            found, self._rest = unpacked(self._rest + bytes(process.readAllStandardOutput().data()))
+            self._found += found
+            for one in found:
+                self.heard(one)
+
     def _ended(self, process: QProcess) -> None:
         if not shiboken6.isValid(process):
             return
@@ -66,7 +84,7 @@ class OneShot(QObject):
             process.deleteLater()
         if process is not self._process:
             return
+        self._hear(process)
         self._process = None
-        found, _ = unpacked(bytes(process.readAllStandardOutput().data()))
         process.deleteLater()
-        self.ended(found)
+        self.ended(self._found)

@@ -5,6 +5,7 @@ Nothing is drawn across the map but the map: readings stand at the edges they we
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Sequence
 from itertools import pairwise
 
@@ -12,8 +13,10 @@ from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, P
 from nullah.core.ink import HEAT
 from nullah.core.measure import marked
 from nullah.core.stations.trueup import Trued
+from nullah.core.surface.passes import Pass
 from nullah.core.surface.planing import Planing
 from nullah.core.surface.sights import SIGHTS, ReadingLike
+from nullah.core.surface.zones import strokes_in
 
 Sure = Callable[[float, float], float]  # one standard deviation at a place of the board, mm
 
@@ -24,7 +27,12 @@ _WORDS = 0.11  # of the length: a reading's words take so much
 
 
 def picture(
-    t: Trued, side: str = "face", sure: Sure | None = None, asked: ReadingLike | None = None, chosen: int = -1
+    t: Trued,
+    side: str = "face",
+    sure: Sure | None = None,
+    asked: ReadingLike | None = None,
+    chosen: int = -1,
+    planed: Pass | None = None,
 ) -> Drawing:
     """A side from above, readings at its edges, profiles below.
 
@@ -33,6 +41,7 @@ def picture(
         sure: how sure the side is; hatched where more than ``UNSURE``.
         asked: the reading that would tell most next.
         chosen: which of the readings is in hand.
+        planed: the pass in hand: its places are outlined, with strokes the way they go.
     """
     p = t.planing
     length, width = p.x[-1] - p.x[0], p.y[-1] - p.y[0]
@@ -51,6 +60,7 @@ def picture(
     if sure is not None:
         items += _unsure(sure, p, length, width, [*(f.at for f in figures), *marks.looked])
     items.append(Line((*rectangle(0, 0, length, width), (0, 0)), "outline", width=1.6))
+    items += _places(planed) if planed is not None else []
     items += [*figures[:1], *marks.items, *figures[1:]]
     items.append(Dimension((0, width), (length, width), length, 40))
     items.append(Dimension((length, width), (length, 0), width, 40))
@@ -89,6 +99,23 @@ def _map(p: Planing, off: Sequence[Sequence[float]], most: float, length: float,
             spot = rectangle(xs[i], ys[j], xs[i + 2] - xs[i], ys[j + 2] - ys[j])
             items.append(Area(spot, "", hint=f"{marked(off[i + 1][j + 1], unit=' mm', fine=True)} comes off here"))
     return items
+
+
+def _places(p: Pass) -> list[Primitive]:
+    """Where a pass goes, as one would scribble it on the wood: outlines, and strokes in them side by side."""
+    items: list[Primitive] = []
+    for zone in p.zones:
+        for x0, y0, x1, y1 in strokes_in(zone, p.plane.width, _SCRIBBLED).tolist():
+            run = math.hypot(x1 - x0, y1 - y0)
+            short = min(p.plane.width, run / 3) / run  # within the outline
+            ends = [(x0 + share * (x1 - x0), y0 + share * (y1 - y0)) for share in (short, 1 - short)]
+            items.append(Line(tuple(ends), "ink", width=1.2))
+    for outline in p.outlines:
+        items.append(Line((*outline, outline[0]), "ink", width=3.0))
+    return items
+
+
+_SCRIBBLED = 1.0  # of an iron's width: how far apart strokes are drawn
 
 
 def _band(points: Sequence[Point], band: int) -> Area:
@@ -194,7 +221,7 @@ class _Marks:
             over = _outward(v) if r.kind not in ("bow", "thickness") else 0.0
             end = _outward(u) if r.kind in ("corner", "feeler") else 0.0
             if r.kind == "bow":
-                end = -1.0 if u == ticks[0][1] else 1.0 if u == ticks[1][1] else 0.0
+                end = _outward(u)  # a straightedge that ends on the board is looked at there
             if not over and not end:
                 self._look(x, y, ink, tag, asked)
                 handle = handle if placed else (x, y)

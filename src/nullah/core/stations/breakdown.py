@@ -298,7 +298,7 @@ class LeftWhenFlat:
     surface: Surface
 
     def __call__(self, x: float, y: float, length: float, width: float) -> float:
-        return self.surface.slab(x, y, length, width).thickness
+        return self.surface.slab(x, y, length, width).thickness - self.surface.careful
 
 
 def _stock(board: Board, span: Span, surface: Surface, faults: tuple[Defect, ...]) -> Stock:

@@ -5,9 +5,8 @@ from __future__ import annotations
 from nullah.core.document import Board, Defect, Plane, Reading
 from nullah.core.measure import marked
 from nullah.core.stations.trueup import Trued
-from nullah.core.surface.gaussian_process import ROUGH, WORKED
-from nullah.core.surface.gaussian_process import Board as SurfaceBoard
-from nullah.core.surface.passes import BenchPlane
+from nullah.core.surface.certainty import Knowledge, known
+from nullah.core.surface.passes import TURNED, BenchPlane
 from nullah.core.surface.readings import BACK, FACE, counts_from
 from nullah.core.surface.rounds import Wanted
 
@@ -69,13 +68,13 @@ def counting(t: Trued, side: str) -> list[Reading]:
     return [r for r in t.readings if r.after >= since and r.side == side]
 
 
-def board_of(t: Trued, side: str) -> SurfaceBoard:
-    """A side as what is known of it is asked after: once one side is planed the other is read off what was foreseen."""
-    second = bool(t.planed) and side != t.planed[0].side
-    return SurfaceBoard(t.length, t.width, second, WORKED if t.planed else ROUGH)
+def knowledge(t: Trued, side: str) -> Knowledge:
+    """What is known of a side as it now is."""
+    told = t.surface.told[side]
+    return known(told.found, told.readings)
 
 
-def wanted(t: Trued, planes: tuple[Plane, ...]) -> Wanted | None:
+def wanted(t: Trued, planes: tuple[Plane, ...], directions: tuple[float, ...] = TURNED) -> Wanted | None:
     """What a round of planing is planned from; None for what is not read yet, or planed already."""
     if t.measured or not (t.readings or t.planed):
         return None
@@ -87,8 +86,10 @@ def wanted(t: Trued, planes: tuple[Plane, ...]) -> Wanted | None:
         surface.back,
         tuple(BenchPlane(one.name, one.sole, one.iron, one.width, one.shaving, one.camber) for one in planes),
         p.wanted if p.wanted > 0 and (t.hollow or p.spare > 0) else None,
-        frozenset(one.side for one in t.planed),
+        tuple(one.side for one in t.planed),
         first_side(t)[0],
         t.hollow,
         t.secondary,
+        directions,
+        surface.unsure(),
     )

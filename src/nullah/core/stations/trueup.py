@@ -13,6 +13,7 @@ from nullah.core.stations.made import PieceResult
 from nullah.core.stations.piece_changes import thinner
 from nullah.core.stations.surfaces import Surfaces
 from nullah.core.surface.edges import EdgeWork, edge_work
+from nullah.core.surface.passes import ACROSS, TURNED
 from nullah.core.surface.planing import Planing, minutes, planing
 from nullah.core.surface.readings import Surface, fit
 
@@ -52,6 +53,7 @@ class TrueupResult:
     face_plane: Plane
     calls: tuple[Call, ...]
     planed_whole: frozenset[str] = frozenset()  # boards that are planed before they are sawn
+    directions: tuple[float, ...] = TURNED  # which way rough wood is planed down, degrees from the length
 
     def of(self, target: str) -> Trued | None:
         """The board or part of that id, or None."""
@@ -100,7 +102,12 @@ def work(
     calls += thin
     plane = min(kit.planes, key=lambda p: abs(p.sole - 380))
     before = frozenset(b for b, way in first.items() if way == "plane")
-    return TrueupResult(tuple(whole), parts, plane, tuple(calls), before)
+    directions = TURNED
+    if any(t.readings for t in (*whole, *parts)):
+        way = _way_call(choices)
+        calls.append(way)
+        directions = ACROSS if way.in_force == "across" else TURNED
+    return TrueupResult(tuple(whole), parts, plane, tuple(calls), before, directions)
 
 
 @frozen
@@ -148,8 +155,8 @@ def _part(
     done = tuple(p for p in planed if p.target == part.id)
     if mine or done:
         surface, x, y = _read_alone(surface, leaf, boards[board_id].thickness, mine, done), 0.0, 0.0
-    elif surface.strays:
-        surface = replace(surface, strays=())  # which are readings of the board, and said there
+    elif surface.strays or surface.again:
+        surface = replace(surface, strays=(), again=())  # which are readings of the board, and said there
     plan = planing(surface, part.thickness, x, y, leaf.length, leaf.width)
     if part.measured:  # the wood has said how thick it is: nothing more comes off
         plan = replace(plan, thickest=part.thickness)
@@ -234,6 +241,35 @@ def _saw_call(board: Trued, parts: list[Trued], choices: tuple[Choice, ...]) -> 
         parts=tuple(t.id for t in parts),
         board=board.id,
         taken=taken(call_id, options, asked, choices),
+    )
+
+
+def _way_call(choices: tuple[Choice, ...]) -> Call:
+    """Two main schools of taking down rough wood (common practice, no source)."""
+    name, asked = "planing way", "rough wood"
+    options = (
+        Option(
+            "turned",
+            "at 45 degrees, one way and then the other",
+            ("what one way leaves the other takes: errors cancel",),
+        ),
+        Option(
+            "across",
+            "straight across",
+            ("short strokes, and the cambered iron tears least", "chamfer the far edge first, it breaks out"),
+        ),
+    )
+    return Call(
+        name,
+        "trueup",
+        "Which way is rough wood planed down?",
+        options,
+        "turned",
+        "it is hard to plane a twist in",
+        asked,
+        differ="Both are main schools; the strokes along come last in either.",
+        taken=taken(name, options, asked, choices),
+        taste=True,
     )
 
 

@@ -1,248 +1,437 @@
 """What readings tell of a board, as a Gaussian process: the likeliest surface, how sure it is, and which reading disagrees.
 
-A face is ``z(u, v) = sum of k * shape(u, v) + local(u, v)``, u and v from -1 to 1 along and across: the shapes are those boards
-take as they dry and are sawn, what is local is a Gaussian process of a smooth kernel (kriging; Rasmussen and Williams 2006,
-chapters 2 and 5, from memory). How large each is in a board beforehand is common practice, no source. Every reading is linear in
-these, since what is touched is known, so the posterior is exact. The underside of rough stock follows the shapes of the face
-(the board is warped as a whole) at a thickness that tapers and is hollow a little; that of a board whose other face is true is a plane.
+A face is bow, cup and twist, each uneven along the board, and what is local (kriging; Rasmussen and Williams 2006, chapters 2 and 5,
+from memory). Every reading is linear in these, since what is touched is known. How uneven and how rough the board is, is learnt: the
+posterior is a mixture over ``prior.SCALES``, each weighed by its marginal likelihood (the same, section 5.4). The underside of rough
+stock follows the warp of the face (the board is warped as a whole) at a thickness that tapers and is hollow a little, and is rough by
+itself; that of a board whose other face is true is a plane.
+
+A reading that the others do not bear out is to be read again: it may be misread, it may be a hump. Only where readings of one place
+disagree is one of them said to be wrong.
 
 What opening a project asks for is worked in plain lists; how sure a surface is, in arrays, when it is asked for.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Collection, Sequence
 from functools import lru_cache
-from math import cos, exp, hypot, pi, sqrt
+from math import exp, hypot, log, sqrt
 from operator import mul
+from statistics import median
 
-from nullah.core.frozen import frozen, replace
-from nullah.core.surface.linear import inverse
+from nullah.core.frozen import frozen
+from nullah.core.surface.heights import COLUMNS, Rows, evenly, node_rows
+from nullah.core.surface.linear import definite
+from nullah.core.surface.prior import SCALES, Kernel, Prior, Scale, rough
 from nullah.core.surface.sights import SIGHTS, Point, ReadingLike
 
-# Each shape is something of u times a power of v: bow, cup, twist; then bow that leans, cup that grows, twist that starts part-way.
-SHAPES: tuple[tuple[Callable[[float], float], int], ...] = (
-    (lambda u: u * u, 0),
-    (lambda u: 1.0, 2),
-    (lambda u: u, 1),
-    (lambda u: u**3 - u, 0),
-    (lambda u: u, 2),
-    (lambda u: u * u - 1, 1),
-)
-REACH = (0.50, 0.82)  # over which bumps and hollows go together, in u and v
 CALIPER = "thickness"  # the kind that sees both faces
 LEFT = 0.05  # mm, one standard deviation of a face that is called true: calipers bear on it
-NODES = (12, 8)  # along and across: what is local is kept at so many Chebyshev points, and read between them
-LOOK_AGAIN = 2.8  # standard deviations between a reading and what the others say: it is one to look at again
+LOOK_AGAIN = 2.2  # standard deviations between a reading and what the others say: it is one to read again
+DISAGREE = (
+    4.5  # errors of a reading: two of one place lie no further apart (three standard deviations of their difference)
+)
+CANNOT_BE = 7.0  # standard deviations of what the worst of boards would read: questioned until it is read again
+CAREFUL = 1.15  # so much wider than the posterior is what is told: its scales are themselves learnt from few readings
+_DISTRUSTED = 1000.0  # mm: the error of a reading that is taken for wrong
 
 
 @frozen
 class Seen:
-    """What a reading sees: weights at places of the face (its shapes and what is local), and how it sees the thickness."""
+    """What a reading sees: weights at places of the warp of the board, of what is local on the face and on the back, and how it sees
+    the thickness; its error, mm."""
 
-    shapes: tuple[float, ...]
-    points: tuple[Point, ...]
+    warp: tuple[Point, ...]
+    local: tuple[Point, ...]
+    behind: tuple[Point, ...]
     taper: tuple[float, float, float, float]
-    error: float
-
-
-@frozen
-class Prior:
-    """How large each of ``SHAPES`` is beforehand, bumps and hollows, and of the thickness how far it is from what was typed, its
-    slopes along and across and its hollow: one standard deviation each, mm."""
-
-    shapes: tuple[float, ...]
-    local: float
-    taper: tuple[float, float, float, float]
-
-
-ROUGH = Prior((2.0, 1.5, 1.5, 0.3, 0.3, 0.3), 0.15, (0.25, 0.25, 0.18, 0.15))  # a board as it comes
-WORKED = Prior(
-    (0.2, 0.2, 0.2, 0.1, 0.1, 0.1), 0.1, (0.2, 0.1, 0.1, 0.1)
-)  # off what the plan foresaw, once it is planed
+    error: float = 0.0
 
 
 @frozen
 class Board:
-    """A board to read: length and width, mm; ``true`` where the face that is not read is flat already."""
+    """A board to read: length and width, mm; ``true`` where the face that is not read is flat already; what is known beforehand (None:
+    that it is rough)."""
 
     length: float
     width: float
     true: bool = False
-    prior: Prior = ROUGH
+    given: Prior | None = None
+
+    @property
+    def prior(self) -> Prior:
+        """What is known beforehand."""
+        return self.given or rough(self.length, self.width)
 
     def place(self, x: float, y: float) -> tuple[float, float]:
         """u and v of a place in mm."""
         return 2 * x / self.length - 1, 2 * y / self.width - 1
 
 
-def seen(board: Board, r: ReadingLike) -> Seen:
-    """What a reading sees of a board.
+_NO_TAPER = (0.0, 0.0, 0.0, 0.0)
+
+
+def seen(board: Board, r: ReadingLike, behind: bool = False) -> Seen:
+    """What a reading sees of a board; ``behind``: of the back of rough stock, as it lies turned over.
 
     Raises:
         KeyError: its kind is none.
     """
     sight = SIGHTS[r.kind]
-    points = sight.points(r, board.length, board.width)
+    # a file may hold places off the board: they are taken to its rim
+    points = tuple([(w, _on(u), _on(v)) for w, u, v in sight.points(r, board.length, board.width)])
+    if r.kind != CALIPER and behind:
+        turned = tuple([(-w, u, v) for w, u, v in points])
+        return Seen(turned, (), turned, (0.0, 0.0, 0.0, sum([w * v * v for w, _, v in points])), sight.error)
     if r.kind != CALIPER:
-        return Seen(_shapes(points), points, _NO_TAPER, sight.error)
+        return Seen(points, points, (), _NO_TAPER, sight.error)
     _, u, v = points[0]
     if board.true:
-        return Seen(_shapes(points), points, (1.0, u, v, 0.0), hypot(sight.error, LEFT))
-    return Seen(_NO_SHAPES, points, (1.0, u, v, v * v), sight.error)
+        return Seen(points, points, (), (1.0, u, v, 0.0), hypot(sight.error, LEFT))
+    return Seen((), points, ((-1.0, u, v),), (1.0, u, v, v * v), sight.error)
 
 
-_NO_SHAPES = (0.0,) * len(SHAPES)
-_NO_TAPER = (0.0, 0.0, 0.0, 0.0)
+def _on(place: float) -> float:
+    return min(max(place, -1.0), 1.0)
 
 
-def _shapes(points: Sequence[Point]) -> tuple[float, ...]:
-    return tuple(sum(w * along(u) * v**power for w, u, v in points) for along, power in SHAPES)
+def of_a_place(u: float, v: float) -> Seen:
+    """The height of the face at a place."""
+    here = ((1.0, u, v),)
+    return Seen(here, here, (), _NO_TAPER)
 
 
-def _kernel(u: float, v: float, other_u: float, other_v: float) -> float:
-    return exp(-(((u - other_u) / REACH[0]) ** 2 + ((v - other_v) / REACH[1]) ** 2) / 2)
+@frozen
+class Parts:
+    """Covariance of two things seen, for a board as most are: of the even warp, of the uneven, of what is local, of the thickness."""
+
+    even: float
+    uneven: float
+    local: float
+    taper: float
+
+    def of(self, s: Scale) -> float:
+        """Of a board of that scale."""
+        return s.warped**2 * (self.even + s.uneven**2 * self.uneven) + s.local**2 * self.local + self.taper
 
 
-def _covariance(prior: Prior, a: Seen, b: Seen) -> float:
-    """Of what two readings say, before either is taken."""
-    known = sum(p * q * sd**2 for p, q, sd in zip(a.shapes, b.shapes, prior.shapes, strict=True))
-    known += sum(p * q * sd**2 for p, q, sd in zip(a.taper, b.taper, prior.taper, strict=True))
-    return known + prior.local**2 * sum(w * x * _kernel(u, v, p, q) for w, u, v in a.points for x, p, q in b.points)
+@lru_cache(maxsize=1 << 16)
+def parts(kernel: Kernel, prior: Prior, a: Seen, b: Seen) -> Parts:
+    """Covariance of two things seen."""
+    bow, cup, twist = (sd * sd for sd in prior.shapes)
+    even = uneven = local = 0.0
+    for w, u, v in a.warp:
+        for x, p, q in b.warp:
+            weight, bent, leaning, curled = w * x, bow, twist * v * q, cup * v * v * q * q
+            even += weight * (bent * u * u * p * p + leaning * u * p + curled)
+            uneven += weight * (bent + leaning + curled) * kernel.bend(u, p, exp)
+    for mine, theirs in ((a.local, b.local), (a.behind, b.behind)):
+        for w, u, v in mine:
+            for x, p, q in theirs:
+                local += w * x * sum(map(mul, _alongs(kernel, u, p), _acrosses(kernel, v, q)))
+    taper = sum([p * q * sd * sd for p, q, sd in zip(a.taper, b.taper, prior.taper, strict=True)])
+    return Parts(even, uneven, prior.local**2 * local, taper)
+
+
+@lru_cache(maxsize=1 << 14)
+def _alongs(kernel: Kernel, u: float, p: float) -> tuple[float, ...]:
+    return kernel.alongs(u, p, exp)
+
+
+@lru_cache(maxsize=1 << 12)
+def _acrosses(kernel: Kernel, v: float, q: float) -> tuple[float, ...]:
+    return kernel.acrosses(v, q, exp)
+
+
+@frozen
+class Weighed:
+    """A scale, how likely the readings make it, and by it: the inverse of their covariance, and that times what they say."""
+
+    scale: Scale
+    share: float
+    inverted: list[list[float]]
+    weights: list[float]
 
 
 @frozen
 class Fit:
-    """The likeliest board: coefficients of ``SHAPES``, what is local at the ``NODES`` (rows along), and the thickness
+    """The likeliest board: bow, cup and twist, what is added to them at the nodes of face and back (rows along), and the thickness
     ``T + b u + c v + d v^2``.
 
     By reading: how far it lies from the fit (``residuals``) and from what all the others say (``apart``), both mm, and the latter in
     standard deviations (``against``).
+
+    Attributes:
+        strays: which readings disagree with others of their own place, from 0; they count for nothing.
+        again: which are to be read again, most wanted first.
+        weighed: the scales, likeliest first, those with no likelihood left out.
     """
 
     board: Board
-    shapes: tuple[float, ...]
-    local: tuple[tuple[float, ...], ...]
+    shapes: tuple[float, float, float]
+    local: Rows
+    behind: Rows
     taper: tuple[float, float, float, float]
     residuals: tuple[float, ...]
     apart: tuple[float, ...]
     against: tuple[float, ...]
-    strays: tuple[int, ...]  # which readings disagree, from 0; they weigh little in the fit
+    strays: tuple[int, ...]
+    again: tuple[int, ...]
+    said: tuple[Seen, ...]
+    weighed: tuple[Weighed, ...]
+
+    def unsure(self) -> float:
+        """One standard deviation of the face's heights off their plane, mm, root mean square over the board."""
+        return _unsure(self)
 
 
-def fit(board: Board, thickness: float, readings: Sequence[ReadingLike]) -> Fit:
+def fit(board: Board, thickness: float, readings: Sequence[ReadingLike], behind: Collection[int] = frozenset()) -> Fit:
     """The likeliest board.
-
-    Where two readings or more disagree that would not in a board twice or four times as warped, it is taken to be that.
 
     Args:
         thickness: as it was typed, mm, not exact.
         readings: of the face, and calipered.
+        behind: which of them are of the back of rough stock, from 0.
     """
-    best = _fit(board, thickness, readings)
-    for times in _MORE_WARPED:
-        if len(best.strays) < 2:
-            break
-        other = _fit(replace(board, prior=_more_warped(board.prior, times)), thickness, readings)
-        if len(other.strays) <= len(best.strays) - 2:
-            best = replace(other, board=board)
-    return best
-
-
-_MORE_WARPED = (2.0, 4.0)
-_SPEAK = 1.0  # mm: others that leave so much open, one standard deviation, do not gainsay a reading
-
-
-def _more_warped(prior: Prior, times: float) -> Prior:
-    return replace(prior, shapes=tuple([times * sd for sd in prior.shapes]), local=prior.local * sqrt(times))
-
-
-def _fit(board: Board, thickness: float, readings: Sequence[ReadingLike]) -> Fit:
-    prior, said = board.prior, [seen(board, r) for r in readings]
+    kernel, prior = Kernel(board.length, board.width), board.prior
+    said = [seen(board, r, i in behind) for i, r in enumerate(readings)]
     values = [r.value - s.taper[0] * thickness for r, s in zip(readings, said, strict=True)]
-    before = [[_covariance(prior, a, b) for b in said[: i + 1]] for i, a in enumerate(said)]
-    strays: set[int] = set()
-    while True:
-        matrix = [[before[max(i, j)][min(i, j)] for j in range(len(said))] for i in range(len(said))]
-        for i, s in enumerate(said):
-            matrix[i][i] += (_DISTRUSTED if i in strays else s.error) ** 2
-        inverted = inverse(matrix)
-        weights = [sum(map(mul, row, values)) for row in inverted]
-        told = _against(said, strays, inverted, weights)
-        trusted = [i for i in range(len(said)) if i not in strays and told[i].open < _SPEAK]
-        worst = max(trusted, key=lambda i: abs(told[i].deviations), default=None)
-        if worst is None or abs(told[worst].deviations) < LOOK_AGAIN or 4 * (len(strays) + 1) > len(said) + 1:
-            break
-        strays.add(worst)
-
-    def summed(sights: Sequence[Sequence[float]], sizes: Sequence[float]) -> tuple[float, ...]:
-        return tuple(
-            [sd**2 * sum(w * one[i] for w, one in zip(weights, sights, strict=True)) for i, sd in enumerate(sizes)]
-        )
-
-    t, b, c, d = summed([s.taper for s in said], prior.taper)
-    points = [(w * x * prior.local**2, u, v) for w, s in zip(weights, said, strict=True) for x, u, v in s.points]
+    among = [
+        [parts(kernel, prior, *((a, b) if i >= j else (b, a))) for j, b in enumerate(said)] for i, a in enumerate(said)
+    ]
+    places = same_place(board, readings, behind)
+    strays, odd = _strays(readings, places), _odd(said, values, among, places, readings, thickness)
+    told = _settled(said, values, among, places, strays, odd)
+    apart, against = _against(said, told, strays | odd)
+    doubted = {i for i, one in enumerate(against) if abs(one) > LOOK_AGAIN and len(said) > _FEW}
+    again = [i for i in sorted(doubted | odd, key=lambda i: -abs(against[i])) if len(places[i]) == 1]
+    unsettled = [places[i][-1] for i in sorted(strays) if len(places[i]) == 2]
+    errors = [_DISTRUSTED if i in strays | odd else s.error for i, s in enumerate(said)]
+    mean = _mixed(told, lambda s: 1.0, len(said))
+    face, back = _at_nodes(board, kernel, prior, said, told)
+    t, b, c, d = _summed([s.taper for s in said], mean, prior.taper)
+    warp = _mixed(told, lambda s: s.warped**2, len(said))
+    features = [_features(s.warp) for s in said]
+    bow, cup, twist = _summed(features, warp, prior.shapes)
     return Fit(
         board,
-        summed([s.shapes for s in said], prior.shapes),
-        _at_nodes(points),
+        (bow, cup, twist),
+        face,
+        back,
         (thickness + t, b, c, d),
-        tuple([w * (_DISTRUSTED if i in strays else said[i].error) ** 2 for i, w in enumerate(weights)]),
-        tuple([one.apart for one in told]),
-        tuple([one.deviations for one in told]),
+        tuple([w * e * e for w, e in zip(mean, errors, strict=True)]),
+        apart,
+        against,
         tuple(sorted(strays)),
+        (*unsettled, *again),
+        tuple(said),
+        told,
     )
 
 
-@frozen
-class _Told:
-    """By how much a reading lies off what all the others say, mm and in standard deviations; and how much they leave ``open``, mm."""
-
-    apart: float
-    deviations: float
-    open: float
+_FEW = 4  # readings that say too little of each other
 
 
-def _against(
-    said: Sequence[Seen], strays: set[int], inverted: Sequence[Sequence[float]], weights: Sequence[float]
-) -> list[_Told]:
-    """Each reading against all the others (Rasmussen and Williams, eq. 5.12)."""
-    out = []
-    for i, (s, w) in enumerate(zip(said, weights, strict=True)):
-        variance = 1 / inverted[i][i]
-        others = max(variance - (_DISTRUSTED if i in strays else s.error) ** 2, 0.0)
-        out.append(_Told(w * variance, w * variance / sqrt(others + s.error**2), sqrt(others)))
+def where(board: Board, r: ReadingLike) -> tuple[str, float, float, float]:
+    """What makes two readings one: kind and place, to the mm."""
+    whole = r.kind == "bow" and (not r.to or r.to >= board.length - 0.5)
+    across = round(r.across) if "across" in SIGHTS[r.kind].used or r.across else 0
+    return r.kind, round(r.at), across, 0 if whole else round(r.to)
+
+
+def same_place(board: Board, readings: Sequence[ReadingLike], behind: Collection[int] = frozenset()) -> list[list[int]]:
+    """By reading, which were taken at its place, itself among them; ``behind``: those of the back."""
+    by: dict[object, list[int]] = {}
+    keys = [
+        (*where(board, r), round(r.stick), r.stood, i in behind and r.kind != CALIPER) for i, r in enumerate(readings)
+    ]
+    for i, key in enumerate(keys):
+        by.setdefault(key, []).append(i)
+    return [by[key] for key in keys]
+
+
+def _strays(readings: Sequence[ReadingLike], places: Sequence[Sequence[int]]) -> set[int]:
+    """Of readings of one place those that lie apart: of three or more, from what lies in the middle; of two, both."""
+    out = set[int]()
+    for i, r in enumerate(readings):
+        values = [readings[j].value for j in places[i]]
+        far = DISAGREE * SIGHTS[r.kind].error
+        if (len(values) == 2 and abs(values[0] - values[1]) > far) or (
+            len(values) > 2 and abs(r.value - median(values)) > far
+        ):
+            out.add(i)
     return out
 
 
-_DISTRUSTED = 20.0  # mm: the error of a reading that disagrees
+def _odd(
+    said: Sequence[Seen],
+    values: Sequence[float],
+    among: Sequence[Sequence[Parts]],
+    places: Sequence[Sequence[int]],
+    readings: Sequence[ReadingLike],
+    thickness: float,
+) -> set[int]:
+    """Readings that hardly can be, and are not borne out by another of their place: planned on only once they are."""
+    worst = max(SCALES, key=lambda s: (s.warped, s.uneven, s.local))
+    out = set[int]()
+    for i, (s, value) in enumerate(zip(said, values, strict=True)):
+        if len(places[i]) > 1:
+            continue
+        thin = readings[i].kind == CALIPER and s.behind and readings[i].value < thickness / 2
+        if thin or abs(value) > CANNOT_BE * sqrt(among[i][i].of(worst)):
+            out.add(i)
+    return out
 
 
-def _at_nodes(points: Sequence[Point]) -> tuple[tuple[float, ...], ...]:
-    """Sum of kernels about weighted places, at the nodes."""
-    us, vs = chebyshev(NODES[0]), chebyshev(NODES[1])
-    out = [[0.0] * len(vs) for _ in us]
-    for w, u, v in points:
-        across = [w * exp(-(((v - one) / REACH[1]) ** 2) / 2) for one in vs]
-        for row, one in zip(out, us, strict=True):
-            share = exp(-(((u - one) / REACH[0]) ** 2) / 2)
-            for j, part in enumerate(across):
-                row[j] += share * part
-    return tuple(map(tuple, out))
+def _settled(
+    said: Sequence[Seen],
+    values: Sequence[float],
+    among: Sequence[Sequence[Parts]],
+    places: Sequence[Sequence[int]],
+    strays: set[int],
+    odd: set[int],
+) -> tuple[Weighed, ...]:
+    """The scales weighed; of two readings of one place that disagree, the one that the others bear out is no stray."""
+    told = _weighed(said, values, among, strays | odd)
+    pairs = {tuple(places[i]) for i in strays if len(places[i]) == 2}
+    if pairs:
+        _, against = _against(said, told, strays | odd)
+        for pair in pairs:
+            strays.discard(min(pair, key=lambda i: abs(against[i])))
+        told = _weighed(said, values, among, strays | odd)
+    return told
 
 
-@lru_cache
-def chebyshev(count: int) -> tuple[float, ...]:
-    """So many Chebyshev points of the second kind, from -1 to 1."""
-    return tuple(-cos(pi * i / (count - 1)) for i in range(count))
+def _weighed(
+    said: Sequence[Seen], values: Sequence[float], among: Sequence[Sequence[Parts]], wrong: set[int]
+) -> tuple[Weighed, ...]:
+    noise = [(_DISTRUSTED if i in wrong else s.error) ** 2 for i, s in enumerate(said)]
+    found = []
+    for scale in SCALES:
+        warped, uneven, local = scale.warped**2, (scale.warped * scale.uneven) ** 2, scale.local**2
+        matrix = [[warped * p.even + uneven * p.uneven + local * p.local + p.taper for p in row] for row in among]
+        for i, one in enumerate(noise):
+            matrix[i][i] += one
+        inverted, determinant = definite(matrix)
+        weights = [sum(map(mul, row, values)) for row in inverted]
+        likely = log(scale.share) - determinant / 2 - sum(map(mul, weights, values)) / 2
+        found.append((likely, scale, inverted, weights))
+    most = max(one[0] for one in found)
+    shares = [exp(one[0] - most) for one in found]
+    whole = sum(shares)
+    kept = [(s / whole, *one[1:]) for s, one in zip(shares, found, strict=True) if s > _NO_LIKELIHOOD * whole]
+    kept.sort(key=lambda one: -one[0])
+    whole = sum(one[0] for one in kept)
+    return tuple([Weighed(scale, s / whole, inverted, weights) for s, scale, inverted, weights in kept])
 
 
-@lru_cache(maxsize=4096)
-def between(count: int, at: float) -> tuple[float, ...]:
-    """Weights with which values at ``chebyshev(count)`` tell the value at ``at`` (barycentric; Berrut and Trefethen 2004)."""
-    nodes = chebyshev(count)
-    if at in nodes:
-        return tuple(float(one == at) for one in nodes)
-    parts = [(-1) ** i * (0.5 if i in (0, count - 1) else 1.0) / (at - one) for i, one in enumerate(nodes)]
-    whole = sum(parts)
-    return tuple(part / whole for part in parts)
+_NO_LIKELIHOOD = 0.003
+
+
+def _mixed(told: Sequence[Weighed], of: Callable[[Scale], float], size: int) -> list[float]:
+    """Weights of the readings over all scales, each times a factor of its own."""
+    out = [0.0] * size
+    for one in told:
+        factor = one.share * of(one.scale)
+        out = [a + factor * b for a, b in zip(out, one.weights, strict=True)]
+    return out
+
+
+def _summed(sights: Sequence[Sequence[float]], weights: Sequence[float], sizes: Sequence[float]) -> tuple[float, ...]:
+    return tuple(
+        [sd**2 * sum(w * one[i] for w, one in zip(weights, sights, strict=True)) for i, sd in enumerate(sizes)]
+    )
+
+
+def _features(points: Sequence[Point]) -> tuple[float, float, float]:
+    """What they see of the even warp."""
+    return (
+        sum([w * u * u for w, u, _ in points]),
+        sum([w * v * v for w, _, v in points]),
+        sum([w * u * v for w, u, v in points]),
+    )
+
+
+def _against(
+    said: Sequence[Seen], told: Sequence[Weighed], wrong: set[int]
+) -> tuple[tuple[float, ...], tuple[float, ...]]:
+    """Each reading against all the others, mm and in standard deviations (Rasmussen and Williams, eq. 5.12), over all scales."""
+    apart, against = [], []
+    for i, s in enumerate(said):
+        mean = square = 0.0
+        for one in told:
+            variance = 1 / one.inverted[i][i]
+            off = one.weights[i] * variance
+            if i in wrong:
+                variance += s.error**2 - _DISTRUSTED**2
+            mean += one.share * off
+            square += one.share * (max(variance, s.error**2) + off * off)
+        apart.append(mean)
+        against.append(mean / sqrt(max(square - mean * mean, s.error**2)))
+    return tuple(apart), tuple(against)
+
+
+def _at_nodes(
+    board: Board, kernel: Kernel, prior: Prior, said: Sequence[Seen], told: Sequence[Weighed]
+) -> tuple[Rows, Rows]:
+    """What is uneven and local, at the nodes of face and back."""
+    us, vs = evenly(node_rows(board.length)), evenly(COLUMNS)
+    bow, cup, twist = (sd * sd for sd in prior.shapes)
+    uneven = _mixed(told, lambda s: (s.warped * s.uneven) ** 2, len(said))
+    local = _mixed(told, lambda s: (s.local * prior.local) ** 2, len(said))
+    bent = [[0.0, 0.0, 0.0] for _ in us]  # by powers of v
+    for weight, s in zip(uneven, said, strict=True):
+        for w, p, q in s.warp:
+            for held, u in zip(bent, us, strict=True):
+                k = weight * w * kernel.bend(u, p, exp)
+                held[0] += k * bow
+                held[1] += k * q * twist
+                held[2] += k * q * q * cup
+    warp = [[a + v * (b + v * c) for v in vs] for a, b, c in bent]
+    face = [list(row) for row in warp]
+    back = [list(row) for row in warp] if not board.true else [[0.0] * len(vs) for _ in us]
+    for rows, sides in ((face, [s.local for s in said]), (back, [s.behind for s in said])):
+        for weight, points in zip(local, sides, strict=True):
+            for w, p, q in points:
+                across = list(zip(*[_acrosses(kernel, v, q) for v in vs], strict=True))
+                for row, u in zip(rows, us, strict=True):
+                    for k, shares in zip(_alongs(kernel, u, p), across, strict=True):
+                        k *= weight * w
+                        if abs(k) > 1e-6:
+                            row[:] = [z + k * share for z, share in zip(row, shares, strict=True)]
+    return _or_none(face), _or_none(back)
+
+
+def _or_none(rows: Sequence[Sequence[float]]) -> Rows:
+    return tuple(map(tuple, rows)) if any(map(any, rows)) else ()
+
+
+# ---- how sure, on the whole
+
+_LOOKED_AT = tuple([(u, v) for u in evenly(7) for v in evenly(3)])
+
+
+def _unsure(found: Fit) -> float:
+    """By the trace of the posterior covariance at some places, less that of their plane."""
+    board = found.board
+    kernel, prior = Kernel(board.length, board.width), board.prior
+    count = len(_LOOKED_AT)
+    planes = []
+    for along, across in ((0, 0), (1, 0), (0, 1)):
+        size = sqrt(sum((u**along * v**across) ** 2 for u, v in _LOOKED_AT))
+        points = tuple([(u**along * v**across / size, u, v) for u, v in _LOOKED_AT])
+        planes.append(Seen(points, points, (), _NO_TAPER))
+    total = 0.0
+    for sign, those in ((1.0, [of_a_place(u, v) for u, v in _LOOKED_AT]), (-1.0, planes)):
+        for one in those:
+            own, beside = parts(kernel, prior, one, one), [parts(kernel, prior, one, s) for s in found.said]
+            for told in found.weighed:
+                if told.share > _LEAST_SHARE:
+                    sees = [p.of(told.scale) for p in beside]
+                    known = sum(x * sum(map(mul, row, sees)) for x, row in zip(sees, told.inverted, strict=True))
+                    total += sign * told.share * (own.of(told.scale) - known)
+    return CAREFUL * sqrt(max(total, 0.0) / count)
+
+
+_LEAST_SHARE = 0.05

@@ -7,10 +7,11 @@ them: less time than loading a library of linear algebra.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from math import log
 
 from nullah.core.arrays import np
 
-_IN_LISTS = 40  # rows and columns: up to there lists are as quick as loading a library
+_IN_LISTS = 14  # rows and columns: up to there lists are as quick as loading a library
 
 
 class Singular(ArithmeticError):
@@ -43,31 +44,33 @@ def solved(matrix: Sequence[Sequence[float]], wanted: Sequence[float]) -> list[f
     return x
 
 
-def inverse(matrix: Sequence[Sequence[float]]) -> list[list[float]]:
-    """The inverse of a square matrix, by Gauss and Jordan with the largest pivot of each column; of a large one in arrays.
+def definite(matrix: Sequence[Sequence[float]]) -> tuple[list[list[float]], float]:
+    """The inverse of a symmetric matrix that is positive definite, as a covariance is, and the logarithm of its determinant; of a large
+    one in arrays.
 
     Raises:
-        Singular: it has none.
+        Singular: it is not definite.
     """
     size = len(matrix)
     if size > _IN_LISTS:
-        try:
-            return [[float(one) for one in row] for row in np.linalg.inv(np.array(matrix))]
-        except np.linalg.LinAlgError:
-            raise Singular("These equations have no one answer.") from None
-    rows = [[*row, *(float(i == j) for j in range(size))] for i, row in enumerate(matrix)]
-    for i in range(size):
-        best = max(range(i, size), key=lambda r: abs(rows[r][i]))
-        pivot = rows[best]
-        if pivot[i] == 0:
+        array = np.array(matrix)
+        sign, determinant = np.linalg.slogdet(array)
+        if not sign > 0:
             raise Singular("These equations have no one answer.")
-        rows[best] = rows[i]
-        rows[i] = scaled = [one / pivot[i] for one in pivot]
+        return np.linalg.inv(array).tolist(), float(determinant)
+    rows = [[*row, *(float(i == j) for j in range(size))] for i, row in enumerate(matrix)]
+    determinant = 0.0
+    for i in range(size):  # Gauss and Jordan: of a definite matrix every pivot serves
+        pivot = rows[i][i]
+        if not pivot > 0:
+            raise Singular("These equations have no one answer.")
+        determinant += log(pivot)
+        rows[i] = scaled = [one / pivot for one in rows[i]]
         for r, row in enumerate(rows):
             if r != i and row[i]:
                 share = row[i]
                 rows[r] = [one - share * other for one, other in zip(row, scaled, strict=True)]
-    return [row[size:] for row in rows]
+    return [row[size:] for row in rows], determinant
 
 
 def least_squares(rows: Sequence[Sequence[float]], values: Sequence[float], held: Sequence[float]) -> list[float]:

@@ -1,21 +1,23 @@
-"""A plan of passes: which plane goes over which zone, which way and how often, until a face is flat.
+"""A plan of passes: which plane goes over which place, which way and how often, until a face is flat.
 
-The plan is made on the board as it is read, by the plane itself (``compiled.strokes``): pass by pass the zone that stands highest
-over flat is taken down by a shaving, with the plane that takes most without going below flat; the direction turns with each, so that
-errors cancel. The longest finely set plane comes last, over all of the face: it bridges what is hollow and takes what stands up.
+The plan is made on the board as it is read, by the plane itself (``compiled.strokes``), within the very outlines that are told: the
+places that stand highest over flat come down by some shavings, with the plane that takes most without going below flat, the direction
+turned half way, so that errors cancel; then those that stand highest then. The longest finely set plane comes last, over all of the
+face: it bridges what is hollow and takes what stands up.
 """
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import field
-from math import cos, isfinite, radians, sin
+from collections.abc import Iterator, Sequence
+from math import isfinite
 
-from nullah.core.arrays import Bools, Floats, np
+from nullah.core.arrays import Floats, np
 from nullah.core.frozen import frozen, replace
+from nullah.core.surface.zones import Place, Workpiece, Zone, outlines, strokes_in
 
-TURNED = (45.0, -45.0)  # degrees from the length of the board, turned each time over
-MOST = 80  # passes in one go, where a plane gets no further
+TURNED: tuple[float, ...] = (45.0, -45.0)  # degrees from the length of the board, turned half way
+ACROSS: tuple[float, ...] = (90.0,)  # the other school
+MOST = 24  # passes in one go, where a plane gets no further
 FINEST = 0.025  # mm, the set of a plane that only clears what others left
 _HIGH = 99.7  # percent of the face that lies lower than what is called its highest spot: a few points are no zone
 
@@ -77,59 +79,69 @@ PLANES = (
 
 @frozen
 class Pass:
-    """One plane ``times`` over one zone of a face.
-
-    ``mask`` says where on the grid the iron cuts; ``zone`` is the rectangle that holds it, x, y, x, y in mm. ``until`` is "" or "full
-    shavings" (over all of the face). ``most`` is what stood highest over flat before it, mm; ``check`` says to read the face again
-    afterwards.
-    """
+    """One plane over one place or two: ``zones`` one after the other. ``until`` is "" or "full shavings" (over all of the face).
+    ``most`` is what stood highest over flat before it, mm."""
 
     plane: BenchPlane
-    direction: float
-    zone: tuple[float, float, float, float]
-    mask: Bools = field(compare=False, repr=False)
+    zones: tuple[Zone, ...]
     most: float
-    times: int = 1
     until: str = ""
-    check: bool = False
-
-    def reckoned(self, workpiece: Workpiece) -> tuple[int, float]:
-        """How many strokes it takes, and how long they are together, mm."""
-        lines = paths(self, workpiece)
-        run = float(np.hypot(lines[:, 2] - lines[:, 0], lines[:, 3] - lines[:, 1]).sum())
-        return self.times * len(lines), self.times * run
-
-
-@frozen
-class Workpiece:
-    """What is planed, without its heights: length and width, mm, and the grid they are kept on."""
-
-    length: float
-    width: float
-    rows: int
-    columns: int
 
     @property
-    def steps(self) -> tuple[float, float]:
-        """Along and across, between points of the grid, mm."""
-        return self.length / (self.rows - 1), self.width / (self.columns - 1)
+    def outlines(self) -> tuple[tuple[Place, ...], ...]:
+        """The places, each once."""
+        return tuple(dict.fromkeys(z.outline for z in self.zones))
 
-    def places(self) -> tuple[Floats, Floats]:
-        """Along and across from -1 to 1, each (rows, columns)."""
-        u, v = np.linspace(-1.0, 1.0, self.rows), np.linspace(-1.0, 1.0, self.columns)
-        along, across = np.meshgrid(u, v, indexing="ij")
-        return along, across
+    @property
+    def times(self) -> int:
+        """How often the place is gone over, the one of most where there are two."""
+        return max(sum(z.times for z in self.zones if z.outline == one) for one in self.outlines)
+
+    @property
+    def directions(self) -> tuple[float, ...]:
+        """Which ways, each once, degrees from the length."""
+        return tuple(dict.fromkeys(z.direction for z in self.zones))
+
+    @property
+    def box(self) -> tuple[float, float, float, float]:
+        """The rectangle that holds all of it: x, y, x, y, mm."""
+        xs, ys = zip(*[p for one in self.outlines for p in one], strict=True)
+        return min(xs), min(ys), max(xs), max(ys)
+
+    def share(self, workpiece: Workpiece) -> float:
+        """How much of the face it goes over."""
+        every = [workpiece.inside(one) for one in self.outlines]
+        return float(np.any(every, axis=0).mean())
+
+    def reckoned(self) -> tuple[int, float]:
+        """How many strokes it takes, and how long they are together, mm."""
+        strokes, run = 0, 0.0
+        for zone in self.zones:
+            lines = strokes_in(zone, self.plane.width, _overlap(self.plane))
+            strokes += zone.times * len(lines)
+            run += zone.times * float(np.hypot(lines[:, 2] - lines[:, 0], lines[:, 3] - lines[:, 1]).sum())
+        return strokes, run
 
 
 def take(workpiece: Workpiece, heights: Floats, p: Pass) -> None:
-    """Take a pass off heights, in place."""
+    """Take a pass off heights, in place, as it is told."""
+    for zone in p.zones:
+        for _ in range(zone.times):
+            _once(workpiece, heights, p.plane, zone)
+
+
+def _once(workpiece: Workpiece, heights: Floats, plane: BenchPlane, zone: Zone) -> None:
     from nullah.core.surface.compiled.strokes import strokes
 
     along, across = workpiece.steps
     touched = np.zeros(heights.shape, dtype=np.int64)
-    lines = paths(p, workpiece)
-    for _ in range(p.times):
-        strokes(heights, p.mask.astype(np.uint8), touched, along, across, lines, p.plane.row())
+    lines = strokes_in(zone, plane.width, _overlap(plane))
+    strokes(heights, workpiece.inside(zone.outline).astype(np.uint8), touched, along, across, lines, plane.row())
+
+
+def _overlap(plane: BenchPlane) -> float:
+    """How far apart strokes lie, of the iron's width: a cambered one leaves a furrow beside it."""
+    return 0.5 if plane.camber > 0.25 * plane.set else 0.8
 
 
 def planned(
@@ -140,128 +152,172 @@ def planned(
     directions: Sequence[float],
     goal: float,
     clear: int,
-) -> tuple[list[Pass], Floats]:
-    """Passes that bring a face down to a target until no zone stands more than ``goal`` mm over it, then ``clear`` over all of it.
-
-    Returns:
-        The passes, and the face as they are reckoned to leave it.
-    """
-    heights, out = heights.copy(), list[Pass]()
+    unsure: float = 0.0,
+) -> Iterator[tuple[Pass, Floats]]:
+    """Passes that bring a face down to a target until no place stands more than ``goal`` mm over it, then ``clear`` over all of it;
+    each with the face as it is reckoned to leave it. What may stand up unseen, ``unsure`` mm, comes off under a long sole first."""
+    heights, count = heights.copy(), 0
     order = sorted(planes, key=lambda p: -p.set)
-    out += _down(workpiece, heights, target, order[0], directions)
-    most = _highest(heights - target)
-    stuck = False
-    while most > goal and len(out) < MOST:
-        fit = [p for p in order if most > 2 * p.set]
-        for plane in [*fit, *(order[-1:] if order[-1] not in fit else ())]:
-            times = max(int(most / plane.set / _AT_ONCE), 1)
-            over = 0.3 * most if stuck else max(most - times * plane.set, 0.3 * plane.set)
-            p = _pass(workpiece, plane, directions[len(out) % len(directions)], heights - target > over, most)
-            after = heights.copy()
-            take(workpiece, after, p)
-            after -= (times - 1) * (heights - after)
-            p = replace(p, times=times)
-            if float((target - after).max()) < max(0.05, float((target - heights).max()) + 0.02):
-                break
-        left = _highest(after - target)
-        stuck = left > most - 0.1 * plane.set
-        heights, most = after, left
-        out.append(p)
     last = max(planes, key=lambda p: p.bridges)
-    last = replace(last, set=min(last.set, FINEST), camber=min(last.camber, FINEST / 3))
-    for _ in range(clear):
-        p = replace(
-            _pass(workpiece, last, 0.0, np.ones(heights.shape, dtype=bool), max(most, 0.0)), until="full shavings"
-        )
+    for p in _down(workpiece, heights, target, order[0], directions):
+        yield p, heights.copy()
+    most = highest(heights - target)
+    for plane in order if clear or len(order) == 1 else [p for p in order if p is not last]:
+        end = count + (_WITH_THE_LAST if plane is last else MOST)
+        while most > max(goal, _LEAVES * plane.set) and count < min(end, MOST):
+            found = _lowered(workpiece, heights, target, plane, directions, goal, count)
+            if found is None:
+                break
+            p, heights = found
+            yield p, heights.copy()
+            most, count = highest(heights - target), count + 1
+    if clear:
+        for p in _all_over(workpiece, heights, target, last, directions, goal, unsure):
+            yield p, heights.copy()
+        fine = replace(last, set=min(last.set, FINEST), camber=min(last.camber, FINEST / 3))
+        most = max(highest(heights - target), 0.0)
+        p = Pass(fine, (Zone(workpiece.all_over(), clear, 0.0),), most, until="full shavings")
         take(workpiece, heights, p)
-        most = _highest(heights - target)
-        out.append(p)
-    if out:
-        out[-1] = replace(out[-1], check=True)
-    return out, heights
+        yield p, heights
 
 
-# shavings: a face that stands so many too high everywhere is planed down without looking at zones, to within half as many; and where
-# so many are to come off somewhere, a zone is gone over as often as this goes into them
-_MANY, _AT_ONCE = 6, 16
+_LEAVES = 2.0  # shavings: so near a plane goes to the target, place by place; then a finer one
+_WITH_THE_LAST = 3  # passes over places with the longest plane
+_SHAVINGS = 9  # over one place before it is looked at again
+_BITES = 0.5  # of a shaving, at the highest: less is not worth going over it
+_HARM = 0.04  # mm under the target: so much may be taken too much
+_SHARES = (0.5, 0.65, 0.8, 0.3, 0.15)  # of what stands highest: the level of a place where the shavings do not give it
+_LOW = 5.0  # percent of a place that may lie so low that a shaving would be too much there
+
+
+def _lowered(
+    workpiece: Workpiece,
+    heights: Floats,
+    target: Floats,
+    plane: BenchPlane,
+    directions: Sequence[float],
+    goal: float,
+    turn: int,
+) -> tuple[Pass, Floats] | None:
+    """The places that stand highest, taken down: the pass, and the face after it; None where the plane gets no further."""
+    over = heights - target
+    most = highest(over)
+    most_at_once = _SHAVINGS * plane.set
+    levels = [most - most_at_once] if most > 1.6 * most_at_once else []
+    levels += [share * most for share in _SHARES]
+    below = float((-over).max())
+    for level in levels:
+        places = outlines(workpiece, over, max(level, goal / 2))
+        within = np.any([workpiece.inside(one) for one in places], axis=0) if places else None
+        if within is None or float(np.percentile(over[within], _LOW)) < plane.set / 2:
+            continue
+        found = _worked(workpiece, heights, target, plane, places, directions, max(level, goal / 2), below, turn)
+        if found is None:
+            continue
+        zones, after = found
+        if highest((over - (after - target))[within]) > _BITES * plane.set:
+            return Pass(plane, zones, most), after
+    return None
+
+
+def _worked(
+    workpiece: Workpiece,
+    heights: Floats,
+    target: Floats,
+    plane: BenchPlane,
+    places: Sequence[tuple[Place, ...]],
+    directions: Sequence[float],
+    level: float,
+    below: float,
+    turn: int,
+) -> tuple[tuple[Zone, ...], Floats] | None:
+    """Places planed until what stands highest in them is down to a level, one way and then the other; each as often as all."""
+    now, zones = heights.copy(), list[Zone]()
+    ways = [directions[(turn + n) % len(directions)] for n in range(len(directions))]
+    for place in places:
+        within = workpiece.inside(place)
+        most = highest((now - target)[within])
+        steps = len(ways) if most - level > 2.5 * plane.set else 1
+        for n, way in enumerate(ways[:steps]):
+            until, times = most + (level - most) * (n + 1) / steps, 0
+            while times < _SHAVINGS and (times == 0 or highest((now - target)[within]) > until + plane.set / 2):
+                before = now.copy()
+                _once(workpiece, now, plane, Zone(place, 1, way))
+                if float((target - now).max()) > max(below, 0.0) + _HARM:
+                    now = before
+                    break
+                times += 1
+            if times:
+                zones.append(Zone(place, times, way))
+    return (tuple(zones), now) if zones else None
+
+
+_TAKES = 0.12  # mm under the target: what planing all over may take to leave a face flat
+_ALL_OVER = 8  # times each way, at the most
+
+
+def _all_over(
+    workpiece: Workpiece,
+    heights: Floats,
+    target: Floats,
+    plane: BenchPlane,
+    directions: Sequence[float],
+    goal: float,
+    unsure: float,
+) -> list[Pass]:
+    """A long plane over all of the face, one way and then the other, until no place stands more than a goal over it; heights follow.
+    The sole itself finds what is high, so it goes over once or twice more where something may be that was not read."""
+    most, zones = highest(heights - target), list[Zone]()
+    more = round(unsure / plane.set / len(directions))
+    for n, way in enumerate(directions):
+        until = most + (goal - most) * (n + 1) / len(directions)
+        times = 0
+        while times < _ALL_OVER and (times < more or highest(heights - target) > until):
+            before = heights.copy()
+            _once(workpiece, heights, plane, Zone(workpiece.all_over(), 1, way))
+            if times >= more and float(np.percentile(target - heights, _HIGH)) > _TAKES:
+                heights[:] = before
+                break
+            times += 1
+        if times:
+            zones.append(Zone(workpiece.all_over(), times, way))
+    return [Pass(plane, tuple(zones), most)] if zones else []
+
+
+# shavings: a face that stands so many too high everywhere is planed down without looking at places, to within half as many
+_MANY = 6
 
 
 def _down(
     workpiece: Workpiece, heights: Floats, target: Floats, plane: BenchPlane, directions: Sequence[float]
 ) -> list[Pass]:
-    """Passes over all of a face that stands high over its target everywhere, by as many shavings as leave some; heights follow."""
+    """A pass over all of a face that stands high over its target everywhere, by as many shavings as leave some; heights follow."""
     spare = float((heights - target).min())
     if spare < _MANY * plane.set:
         return []
-    every, out = np.ones(heights.shape, dtype=bool), list[Pass]()
-    for direction in directions:
-        p = _pass(workpiece, plane, direction, every, _highest(heights - target))
-        before = float(heights.mean())
-        take(workpiece, heights, p)
-        sheds = before - float(heights.mean())
-        times = max(int((spare - _MANY / 2 * plane.set) / sheds / len(directions)), 1)
-        heights -= (times - 1) * sheds
-        out.append(replace(p, times=times))
-    return out
+    most, zones = highest(heights - target), list[Zone]()
+    for n, direction in enumerate(directions):
+        zone, sheds, times = Zone(workpiece.all_over(), 1, direction), plane.set, 0
+        # over the target, when this way is done
+        stays = spare * (1 - (n + 1) / len(directions)) + _MANY / 2 * plane.set
+        while sheds > _NO_MORE * plane.set and float((heights - target).min()) - sheds > stays:
+            if times < _FOLLOWED:
+                before = float(heights.mean())
+                _once(workpiece, heights, plane, zone)
+                sheds = before - float(heights.mean())
+            else:
+                heights -= sheds
+            times += 1
+        if times:
+            zones.append(replace(zone, times=times))
+    return [Pass(plane, tuple(zones), most)] if zones else []
 
 
-def _highest(over: Floats) -> float:
+# times over all of a face that are followed by the plane itself: after them the whole sole bears, and each takes as much as the last
+_FOLLOWED = 5
+_NO_MORE = 0.05  # of a shaving: what hardly cuts will not
+
+
+def highest(over: Floats) -> float:
+    """What stands highest, but for a few points."""
     return float(np.percentile(over, _HIGH))
-
-
-def _pass(workpiece: Workpiece, plane: BenchPlane, direction: float, mask: Bools, most: float) -> Pass:
-    return Pass(plane, direction, _box(workpiece, mask), mask, most)
-
-
-def _box(workpiece: Workpiece, mask: Bools) -> tuple[float, float, float, float]:
-    """The rectangle that holds all points of a zone and half of the way to those beside them, mm; nothing of an empty one."""
-    if not mask.any():
-        return 0.0, 0.0, 0.0, 0.0
-    rows, columns = np.flatnonzero(mask.any(axis=1)), np.flatnonzero(mask.any(axis=0))
-    along, across = workpiece.steps
-    return (
-        max((float(rows[0]) - 0.5) * along, 0.0),
-        max((float(columns[0]) - 0.5) * across, 0.0),
-        min((float(rows[-1]) + 0.5) * along, workpiece.length),
-        min((float(columns[-1]) + 0.5) * across, workpiece.width),
-    )
-
-
-def paths(p: Pass, workpiece: Workpiece) -> Floats:
-    """Where the middle of the iron begins and ends in each stroke of a pass: (strokes, 4), mm, side by side and overlapping.
-
-    A stroke begins and ends half an iron's width outside its zone or more, so that slanting ones cut its corners too.
-    """
-    angle, beyond = radians(p.direction), p.plane.width / 2
-    e, n = (cos(angle), sin(angle)), (-sin(angle), cos(angle))
-    sides = [x * n[0] + y * n[1] for x in p.zone[::2] for y in p.zone[1::2]]
-    step = p.plane.width * (0.5 if p.plane.camber > 0.25 * p.plane.set else 0.8)
-    low, high = min(sides), max(sides)
-    count = max(int(np.ceil((high - low) / step)), 1)
-    out = []
-    for i in range(count):
-        side = low + (high - low) * (i + 0.5) / count
-        found = [_within(side + off, e, n, p.zone) for off in (0.0, -beyond, beyond)]
-        if found[0] is not None:
-            start = min(one[0] for one in found if one is not None)
-            end = max(one[1] for one in found if one is not None)
-            start, end = min(start, found[0][0] - beyond), max(end, found[0][1] + beyond)
-            x, y = found[0][2]
-            out.append((x + start * e[0], y + start * e[1], x + end * e[0], y + end * e[1]))
-    return np.array(out, dtype=np.float64).reshape(-1, 4)
-
-
-def _within(
-    side: float, e: tuple[float, float], n: tuple[float, float], zone: tuple[float, float, float, float]
-) -> tuple[float, float, tuple[float, float]] | None:
-    """From where to where a line, ``side`` off the origin along n and running along e, lies within a rectangle, and where it begins."""
-    foot = side * n[0], side * n[1]
-    first, last = -1e12, 1e12
-    for at, way, low, high in ((foot[0], e[0], zone[0], zone[2]), (foot[1], e[1], zone[1], zone[3])):
-        if abs(way) < 1e-12:
-            if not low <= at <= high:
-                return None
-            continue
-        one, other = (low - at) / way, (high - at) / way
-        first, last = max(first, min(one, other)), min(last, max(one, other))
-    return (first, last, foot) if last - first > 1.0 else None

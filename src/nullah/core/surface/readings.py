@@ -5,36 +5,29 @@ How it is fitted, and what is known of boards beforehand, is told in ``gaussian_
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import field
-from operator import add, mul
 from typing import Protocol
 
 from nullah.core.frozen import frozen, replace
 from nullah.core.surface import gaussian_process
-from nullah.core.surface.gaussian_process import (
-    CALIPER,
-    NODES,
-    ROUGH,
-    SHAPES,
-    WORKED,
-    Board,
-    Fit,
-    between,
-    seen,
-)
+from nullah.core.surface.gaussian_process import CALIPER, Board, Fit
+from nullah.core.surface.heights import Heights, Rows, evenly, kept
+from nullah.core.surface.prior import rough, turned, worked
 from nullah.core.surface.sights import SIGHTS, ReadingLike, Taken
 from nullah.core.surface.slab import Slab, thickest_slab
 
-Rows = tuple[tuple[float, ...], ...]  # ALONG rows of ACROSS values, mm
 Section = tuple[tuple[float, ...], tuple[float, ...], Rows, Rows]  # places along and across; heights of both faces
 
 EVEN = 1e-6  # mm: spots as high as each other; the first from the left end is told
 ALONG, ACROSS = 25, 9  # points of the grid a surface is worked on
 NARROWEST = 1.0  # mm: a rectangle with less than that of length or width is taken as so long or wide
-# the thickness a board is bought by may be far from what it measures: one standard deviation, mm, of the first of ``taper``
-NOMINAL = replace(ROUGH, taper=(20.0, 0.4, 0.3, 0.15))
-BEHIND = replace(WORKED, taper=(0.3, 0.2, 0.2, 0.0))  # the back, off what is foreseen, once the face is planed
+NOMINAL = 20.0  # mm, one standard deviation: the thickness a board is bought by may be far from what it measures
+MARGIN, MOST_MARGIN = (
+    0.7,
+    0.5,
+)  # of how unsure the face is, and mm at the most: so much less is promised than the likeliest surface holds
 FACE, BACK = "face", "back"
 
 
@@ -79,52 +72,12 @@ class Flat:
 
 
 @frozen
-class Heights:
-    """Heights over a board: coefficients of ``SHAPES``, a plane ``a + b u + c v``, what is local at the nodes (none: ``()``), mm."""
+class Told:
+    """What a side was fitted to: which of the readings (from 0), each less what was foreseen, and the fit."""
 
-    shapes: tuple[float, ...] = (0.0,) * len(SHAPES)
-    plane: tuple[float, float, float] = (0.0, 0.0, 0.0)
-    local: Rows = ()
-
-    def rows(self, us: Sequence[float], vs: Sequence[float]) -> Rows:
-        """At every u and v, rows along."""
-        a, b, c = self.plane
-        beside = [between(NODES[1], v) for v in vs] if self.local else []
-        columns = tuple(zip(*self.local, strict=True))
-        out = []
-        for u in us:
-            held = [a + b * u, c, 0.0]
-            for k, (along, power) in zip(self.shapes, SHAPES, strict=True):
-                held[power] += k * along(u)
-            plain, leaning, cupped = held
-            row = [plain + v * (leaning + v * cupped) for v in vs]
-            if beside:
-                here = between(NODES[0], u)
-                local = [sum(map(mul, here, column)) for column in columns]
-                row = [z + sum(map(mul, weights, local)) for z, weights in zip(row, beside, strict=True)]
-            out.append(tuple(row))
-        return tuple(out)
-
-    def at(self, u: float, v: float) -> float:
-        """At one place."""
-        return self.rows((u,), (v,))[0][0]
-
-    def turned(self) -> Heights:
-        """Upside down."""
-        a, b, c = self.plane
-        local = tuple([tuple([-z for z in row]) for row in self.local])
-        return Heights(tuple([-k for k in self.shapes]), (-a, -b, -c), local)
-
-    def plus(self, other: Heights) -> Heights:
-        """Both together."""
-        local = self.local or other.local
-        if self.local and other.local:
-            local = tuple([tuple(map(add, *rows)) for rows in zip(self.local, other.local, strict=True)])
-        return Heights(tuple(map(add, self.shapes, other.shapes)), _added(self.plane, other.plane), local)
-
-
-def _added(a: tuple[float, float, float], b: tuple[float, float, float]) -> tuple[float, float, float]:
-    return a[0] + b[0], a[1] + b[1], a[2] + b[2]
+    which: tuple[int, ...]
+    readings: tuple[Taken, ...]
+    found: Fit
 
 
 @frozen
@@ -132,7 +85,8 @@ class Surface:
     """A board as it is likeliest: heights of face side and underside, upward in one frame, and what each reading says of it.
 
     Where nothing is read it is flat and of its stated thickness. ``residuals`` tells how far each reading lies off the surface,
-    ``apart`` how far off what all the others say, mm; ``strays`` which disagree, from 0.
+    ``apart`` how far off what all the others say, mm; ``strays`` which disagree with others of their place, ``again`` which are to be
+    read again, from 0. ``told`` has by side what it was fitted to last, ``careful`` by how much less thickness is promised, mm.
     """
 
     length: float
@@ -142,6 +96,9 @@ class Surface:
     residuals: tuple[float, ...] = ()
     apart: tuple[float, ...] = ()
     strays: tuple[int, ...] = ()
+    again: tuple[int, ...] = ()
+    careful: float = 0.0
+    told: dict[str, Told] = field(default_factory=dict, compare=False, repr=False)
     _sections: dict[tuple[float, float, float, float], Section] = field(default_factory=dict, compare=False, repr=False)
     _slabs: dict[tuple[float, float, float, float], Slab] = field(default_factory=dict, compare=False, repr=False)
     _flats: dict[tuple[float, float, float, float], Flat] = field(default_factory=dict, compare=False, repr=False)
@@ -149,8 +106,12 @@ class Surface:
     @property
     def true(self) -> bool:
         """Whether it is read nowhere as anything but flat and of one thickness."""
-        tilts = self.face.plane[1:] + self.back.plane[1:]
-        return not (any((*self.face.shapes, *self.back.shapes, *tilts)) or self.face.local or self.back.local)
+        return self.face.level and self.back.level
+
+    def unsure(self) -> tuple[float, float]:
+        """One standard deviation of face and back, mm, as far as they are read."""
+        face, back = (self.told[side].found.unsure() if side in self.told else 0.0 for side in (FACE, BACK))
+        return face, back
 
     @property
     def thickness(self) -> float:
@@ -244,25 +205,24 @@ def fit(
         planed: as the document's ``Planed``, in order.
         taper: of a part, what its board's thickness is there (``Surface.taper``): it stands where the part was not calipered itself.
     """
-    board = Board(length, width, prior=NOMINAL)
+    before = rough(length, width)
+    board = Board(length, width, given=replace(before, taper=(NOMINAL, *before.taper[1:])))
     said = _Said(readings)
-    rough = said.fitted(
+    first = said.fitted(
         board, thickness, [i for i, r in enumerate(readings) if r.after == 0 and SIGHTS[r.kind].surface]
     )
-    t, b, c, d = rough.taper
-    face = Heights(rough.shapes, local=rough.local if any(map(any, rough.local)) else ())
-    bow, cup, *rest = rough.shapes
-    back = Heights((bow, cup - d, *rest), (-t, -b, -c))
+    t, b, c, d = first.taper
+    bow, cup, twist = first.shapes
+    face, back = Heights(first.shapes, local=first.local), Heights((bow, cup - d, twist), (-t, -b, -c), first.behind)
     if taper is not None and not any(r.kind == CALIPER and r.after == 0 for r in readings):
         t, b, c = taper
-        back = Heights(rough.shapes, (-t, -b, -c))
+        back = Heights(first.shapes, (-t, -b, -c), first.behind)
     second = FACE if planed and planed[0].side == BACK else BACK  # the side that is planed to thickness
-    for side in (FACE, BACK) if planed else ():
-        runs = [n for n, one in enumerate(planed, 1) if one.side == side]
-        if runs:
-            flat = tuple(map(float, planed[runs[-1] - 1].heights))
-            kept = Heights(local=tuple([flat[i : i + NODES[1]] for i in range(0, len(flat), NODES[1])]))
-            face, back = (kept, back) if side == FACE else (face, kept)
+    removed = {FACE: 0.0, BACK: 0.0}
+    for one in planed:
+        now = kept(one.heights)
+        was, face, back = (face, now, back) if one.side == FACE else (back, face, now)
+        removed[one.side] = _apart(was, now)
     for side in ((BACK, FACE) if second == FACE else (FACE, BACK)) if planed else ():
         since = counts_from(planed, side)
         mine = [
@@ -270,8 +230,34 @@ def fit(
             for i, r in enumerate(readings)
             if r.after >= since and SIGHTS[r.kind].surface and (side == second if r.kind == CALIPER else r.side == side)
         ]
-        face, back = said.corrected(board, side, side == second, mine, face, back)
-    return Surface(length, width, face, back, tuple(said.residuals), tuple(said.apart), tuple(sorted(said.strays)))
+        off = worked(removed[side]) if any(one.side == side for one in planed) else turned(first.unsure())
+        face, back = said.corrected(Board(length, width, side == second, off), side, mine, face, back)
+    return Surface(
+        length,
+        width,
+        face,
+        back,
+        tuple(said.residuals),
+        tuple(said.apart),
+        tuple(sorted(said.strays)),
+        tuple(said.again),
+        0.0 if planed else careful(first),
+        said.told,
+    )
+
+
+def careful(found: Fit) -> float:
+    """By how much less thickness is promised than the likeliest surface holds, mm."""
+    return min(MARGIN * found.unsure(), MOST_MARGIN) if found.said else 0.0
+
+
+def _apart(before: Heights, now: Heights) -> float:
+    """How far two surfaces lie apart, root mean square, mm."""
+    places = evenly(9), evenly(5)
+    apart = [
+        a - b for rows in zip(before.rows(*places), now.rows(*places), strict=True) for a, b in zip(*rows, strict=True)
+    ]
+    return math.sqrt(sum(one * one for one in apart) / len(apart))
 
 
 def counts_from(planed: Sequence[PlanedLike], side: str) -> int:
@@ -286,39 +272,50 @@ class _Said:
         self.readings = readings
         self.residuals, self.apart = [0.0] * len(readings), [0.0] * len(readings)
         self.strays: set[int] = set()
+        self.again: list[int] = []
+        self.told: dict[str, Told] = {}
 
     def fitted(self, board: Board, thickness: float, which: Sequence[int]) -> Fit:
         """The likeliest board by some of them."""
-        found = gaussian_process.fit(board, thickness, [self.readings[i] for i in which])
+        behind = frozenset(n for n, i in enumerate(which) if self.readings[i].side == BACK)
+        found = gaussian_process.fit(board, thickness, [self.readings[i] for i in which], behind)
+        for side in (FACE, BACK):
+            self.told[side] = Told(tuple(which), tuple([_taken(self.readings[i]) for i in which]), found)
         self._keep(which, found)
         return found
 
     def corrected(
-        self, board: Board, side: str, second: bool, which: Sequence[int], face: Heights, back: Heights
+        self, board: Board, side: str, which: Sequence[int], face: Heights, back: Heights
     ) -> tuple[Heights, Heights]:
-        """Both faces once readings have corrected one of them, by what they differ from what was foreseen; of the ``second`` to be
-        planed calipers tell how thick it leaves the board."""
+        """Both faces once readings have corrected one of them, by what they differ from what was foreseen; of the second to be planed
+        (the other is true) calipers tell how thick it leaves the board."""
+        off = tuple([self._off(board, self.readings[i], face, back) for i in which])
+        found = gaussian_process.fit(board, 0.0, off)
+        self.told[side] = Told(tuple(which), off, found)
         if not which:
             return face, back
-        board = replace(board, prior=BEHIND if second else WORKED, true=True)
-        found = gaussian_process.fit(board, 0.0, [self._off(board, self.readings[i], face, back) for i in which])
         self._keep(which, found)
         t, b, c, _ = found.taper
-        more = Heights(found.shapes, (t, b, c) if second else (0.0, 0.0, 0.0), found.local)
+        more = Heights(found.shapes, (t, b, c) if board.true else (0.0, 0.0, 0.0), found.local)
         if side == FACE:
             return face.plus(more), back
         return face, back.plus(more.turned())
 
     def _off(self, board: Board, r: SidedReading, face: Heights, back: Heights) -> Taken:
         """A reading less what it would say of the faces as foreseen."""
-        sees = seen(board, r).points
+        sees = SIGHTS[r.kind].points(r, board.length, board.width)
         if r.kind == CALIPER:
             foreseen = sum(w * (face.at(u, v) - back.at(u, v)) for w, u, v in sees)
         else:
             foreseen = sum(w * face.at(u, v) if r.side == FACE else -w * back.at(u, v) for w, u, v in sees)
-        return Taken(r.kind, r.at, r.across, r.value - foreseen, r.stick, r.to, r.stood)
+        return replace(_taken(r), value=r.value - foreseen)
 
     def _keep(self, which: Sequence[int], found: Fit) -> None:
         for n, i in enumerate(which):
             self.residuals[i], self.apart[i] = found.residuals[n], found.apart[n]
         self.strays |= {which[n] for n in found.strays}
+        self.again += [which[n] for n in found.again]
+
+
+def _taken(r: ReadingLike) -> Taken:
+    return Taken(r.kind, r.at, r.across, r.value, r.stick, r.to, r.stood)

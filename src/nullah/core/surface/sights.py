@@ -139,13 +139,15 @@ def _caliper(r: ReadingLike, length: float, width: float) -> tuple[Point, ...]:
 
 
 def _sticks_place(r: ReadingLike, length: float, show: Show) -> str:
-    stood = "" if r.stood == EDGES else f", on {r.stood} at {show(r.across)} up"
+    stood = "" if r.stood == EDGES else f", on {r.stood} {show(r.across)} from the lower edge"
     return f"sticks at {show(r.at)} against {show(r.to) if r.to else 'the left end'}{stood}"
 
 
 def _bow_place(r: ReadingLike, length: float, show: Show) -> str:
     whole = r.at == 0 and (not r.to or r.to >= length - 0.5)
-    return f"along, {show(r.across)} up" + ("" if whole else f", {show(r.at)} to {show(r.to or length)}")
+    return f"straightedge along, {show(r.across)} from the lower edge" + (
+        "" if whole else f", {show(r.at)} to {show(r.to or length)}"
+    )
 
 
 def _sticks_wrong(r: ReadingLike, length: float) -> str:
@@ -174,29 +176,31 @@ SIGHTS: dict[str, Sight] = {
     ),
     "cup": Sight(
         short="cup",
-        value="hollow +",
+        value="hollow (+), crowned (-)",
         needed=("at",),
         words=(("at", "across at"),),
         points=_cup,
-        place=lambda r, length, show: f"across at {show(r.at)}",
+        place=lambda r, length, show: f"straightedge across at {show(r.at)}",
     ),
     "bow": Sight(
         short="bow",
-        value="hollow +",
+        value="hollow (+), crowned (-)",
         needed=("across",),
         may=("at", "to"),
-        words=(("across", "up"), ("at", "from"), ("to", "to")),
+        words=(("across", "from the lower edge"), ("at", "from"), ("to", "to")),
         points=_bow,
         place=_bow_place,
         wrong=lambda r, length: "a bow is read from at to a place beyond it" if 0 < (r.to or length) <= r.at else "",
     ),
     "corner": Sight(
         short="corner",
-        value="hollow +",
+        value="hollow (+), crowned (-)",
         needed=("to",),
         words=(("to", "from corner 1 or 2"),),
         points=_corner,
-        place=lambda r, length, show: f"corner to corner from the {'lower' if r.to == 1 else 'upper'} left",
+        place=lambda r, length, show: (
+            f"straightedge corner to corner from the {'lower' if r.to == 1 else 'upper'} left"
+        ),
         wrong=_numbered(2, "of a corner reading to is 1, from the lower left, or 2, from the upper left"),
         numbers=("to",),
     ),
@@ -217,9 +221,9 @@ SIGHTS: dict[str, Sight] = {
         error=0.05,
         value="thickness",
         needed=("at", "across"),
-        words=(("at", "at"), ("across", "up")),
+        words=(("at", "at"), ("across", "from the lower edge")),
         points=_caliper,
-        place=lambda r, length, show: f"thickness at {show(r.at)}, {show(r.across)} up",
+        place=lambda r, length, show: f"thickness at {show(r.at)}, {show(r.across)} from the lower edge",
         wrong=lambda r, length: "a thickness is more than zero" if r.value <= 0 else "",
     ),
     "out of square": Sight(

@@ -52,7 +52,7 @@ class ReadingFields(QWidget):
         said = {**dict(SIGHTS[kind].words), "value": SIGHTS[kind].value}
         self.stood.setVisible(kind == STICKS)
         if kind == STICKS and self.stood.currentText() != EDGES:
-            said["across"] = "hump up"
+            said["across"] = "hump from the lower edge"
         for name, field in self.at.items():
             self.pairs[name].setVisible(name in said)
             self.names[name].setText(said.get(name, ""))

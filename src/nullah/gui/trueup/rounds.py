@@ -13,14 +13,14 @@ PAUSE = 350  # ms after the last change before a round is planned
 class RoundPlanner(QObject):
     """What was planned for the board as it now is is kept; a board is planned once it has been let be for ``PAUSE``."""
 
-    told = Signal()  # ``round`` stands, or ``failed``
+    told = Signal()  # ``round`` stands, as far as it is planned, or ``failed``
 
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
         self.wanted: Wanted | None = None
         self.round: Round | None = None
         self.failed = False
-        self._process = OneShot("nullah.rounds_process", self._ended, self)
+        self._process = OneShot("nullah.rounds_process", self._ended, self, self._heard)
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
         self._soon.setInterval(PAUSE)
@@ -43,7 +43,12 @@ class RoundPlanner(QObject):
         self._process.stop(1_000)
         self.wanted = None
 
+    def _heard(self, one: object) -> None:
+        if isinstance(one, Round) and not one.whole:
+            self.round = one
+            self.told.emit()
+
     def _ended(self, found: list[object]) -> None:
-        self.round = next((one for one in found if isinstance(one, Round)), None)
+        self.round = next((one for one in reversed(found) if isinstance(one, Round) and one.whole), None)
         self.failed = self.round is None
         self.told.emit()

@@ -8,11 +8,13 @@ from PySide6.QtWidgets import QListWidget, QWidget
 from nullah.core import truing_edits
 from nullah.core.joints.plan import counted
 from nullah.core.pictures import surface as picture
-from nullah.core.stations.planing_ways import board_of, counting, first_side, how, wanted
+from nullah.core.stations.planing_ways import counting, first_side, how, knowledge, wanted
 from nullah.core.stations.trueup import Trued, read_anew
-from nullah.core.surface.certainty import Grid, Knowledge, nothing_known
+from nullah.core.surface.certainty import AGAIN, Advice, Grid, Knowledge
 from nullah.core.surface.edges import EdgeWork
-from nullah.core.surface.rounds import Round, Stage
+from nullah.core.surface.passes import TURNED, Pass
+from nullah.core.surface.place_words import place_words
+from nullah.core.surface.rounds import Round, Stage, workpiece
 from nullah.core.surface.sights import SIGHTS, ReadingLike, Taken
 from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
@@ -26,6 +28,13 @@ from nullah.gui.trueup.wrapped_list import WrappedList
 from nullah.gui.widgets import Field, Lines, button, column, label, row
 
 SURE = Grid(13, 5)
+_QUARTER = 25.4 / 4  # mm
+_WAYS = {
+    0.0: "along, overlapping",
+    45.0: "at 45\u00b0 up to the right",
+    -45.0: "at 45\u00b0 down to the right",
+    90.0: "straight across",
+}
 
 
 class TrueupView(QWidget):
@@ -57,11 +66,12 @@ class TrueupView(QWidget):
         self.edges = 0  # lines of the passes that are of edges
         self.entries, self.stages = WrappedList("readings", 84), WrappedList("passes", 84)
         self.entries.currentRowChanged.connect(lambda _: self._entry_chosen())
+        self.stages.currentRowChanged.connect(lambda _: self._stage_chosen())
         self.done = button("Done to here", self.done_to_here)
         self.planner = RoundPlanner(self)
         self.planner.told.connect(self._show_round)
         session.closing.connect(self.planner.stop)
-        self.asked: Taken | None = None
+        self.advice = Advice(None)
         self._knows: tuple[object, Knowledge | None] = (None, None)
         line = flow(
             self.next,
@@ -144,11 +154,20 @@ class TrueupView(QWidget):
         if t is not None:
             self._draw(t)
 
+    def _stage_chosen(self) -> None:
+        t = self.current()
+        if t is not None and self.stages.currentRow() >= 0:
+            self._draw(t)
+
     def take_next(self) -> None:
         """Put the reading that would tell most into the fields; its value is all there is to type."""
-        t = self.current()
-        if self.asked is None or t is None:
-            self.session.said.emit("Enough is known of it: another reading would tell little.", False)
+        t, knows = self.current(), self._knows[1]
+        if t is None or knows is None:
+            return
+        if self.asked is None:  # one asks for more
+            self.advice = knows.advice(more=True)
+        if self.asked is None:
+            self.session.said.emit("Everything that is asked for was read.", False)
             return
         self.entries.setCurrentRow(-1)
         self.reading.fill(self.asked, t.length)
@@ -225,6 +244,9 @@ class TrueupView(QWidget):
     def done_to_here(self) -> None:
         """The passes down to the chosen one are done: the board is what they are foreseen to leave, and asks to be read again."""
         t, found, at = self.current(), self.planner.round, self.stages.currentRow() - self.edges
+        if found is None and self.planner.wanted is not None and not self.planner.failed:
+            self.session.said.emit("Passes are still being worked out.", True)
+            return
         if t is None or found is None or not found.stages:
             self.session.said.emit("There is nothing planned to be done.", True)
             return
@@ -233,7 +255,7 @@ class TrueupView(QWidget):
             return
         stages = found.stages[: at + 1]
         heights = found.after[at]
-        words = "; ".join(f"{s.last - s.first + 1} times the {s.plane.name}" for s in stages)
+        words = "; ".join(f"{counted(s.what.times, 'time')} the {s.what.plane.name}" for s in stages)
         self.side = found.side
         self.session.attempt(
             f"{t.name}: {found.side} planed",
@@ -267,12 +289,14 @@ class TrueupView(QWidget):
             self.stages.put("The passes could not be planned; change anything to try it again.")
         elif found is None:
             self.stages.put("Planning the passes...")
-        elif not found.stages:
+        elif not found.stages and found.whole:
             self.stages.put("Flat and to thickness as far as it is read: nothing is to be planed.")
         else:
             for n, stage in enumerate(found.stages):
                 self.stages.put(self._stage_words(found, n, stage))
         self.stages.setCurrentRow(min(row_was, self.stages.count() - 1))
+        if t is not None and found is not None:
+            self._draw(t)
 
     def _edge_words(self, e: EdgeWork) -> str:
         worst = f"{e.edge} edge: the {e.high} stands out {self.session.fine(e.out)} at {self.session.figure(e.at)}"
@@ -280,18 +304,21 @@ class TrueupView(QWidget):
         return f"{worst}. {way.capitalize()}; then one over all of the edge."
 
     def _stage_words(self, found: Round, n: int, s: Stage) -> str:
-        show = self.session.figure
-        x0, y0, x1, y1 = map(round, s.zone)
-        x, y = map(round, s.high[:2])
-        where = "all over" if s.share > 0.95 else f"{show(x0)} to {show(x1)}, {show(y0)} to {show(y1)} up"
-        begin = f", begin at {show(x)} along, {show(y)} up, {self.session.fine(s.high[2])} high" if n == 0 else ""
-        first = "Wax the sole. " if n == 0 else "Change planes, wax. "
-        way = "at 45\u00b0, turned each time" if s.turned else "along, overlapping"
-        last = " Then read it again." if n == len(found.stages) - 1 else ""
+        p, t, inches = s.what, self.current(), self.session.project.units == "in"
+
+        def show(mm: float) -> str:  # a scribble is no finer than a quarter of an inch
+            return self.session.figure(round(mm / _QUARTER) * _QUARTER if inches else mm)
+
+        where = place_words(workpiece(t.length, t.width), p.outlines, show) if t is not None else ""
+        ways = [_WAYS.get(one, f"at {one:g}\u00b0") for one in p.directions]
+        way = "at 45\u00b0, half one way and half the other" if set(p.directions) == set(TURNED) else " and ".join(ways)
+        changed = n == 0 or found.stages[n - 1].what.plane != p.plane
+        first = "" if not changed else "Wax the sole. " if n == 0 else "Change planes, wax. "
+        last = " Then read it again." if found.whole and n == len(found.stages) - 1 else ""
+        high = f", up to {self.session.fine(p.most)} high" if n == 0 else ""
         return (
-            f"{found.side.capitalize()}: {s.last - s.first + 1} times over with the {s.plane.name} at {s.plane.set:g} mm, "
-            f"{way}, {where}{begin}. "
-            f"{first}{s.strokes} strokes, {s.minutes:.0f} min.{last}"
+            f"{found.side.capitalize()}: {where}: {counted(p.times, 'time')} with the {p.plane.name} at {p.plane.set:g} mm, "
+            f"{way}{high}. {first}{counted(s.strokes, 'stroke')}, {s.minutes:.0f} min.{last}"
         )
 
     # ---- what is seen
@@ -315,7 +342,8 @@ class TrueupView(QWidget):
         self.words.show_text(self._said(current))
         self.left.setText(f"{self.session.figure(current.planing.thickest)} left")
         self._draw(current)
-        self.planner.ask(wanted(current, self.session.project.kit.planes))
+        kit, directions = self.session.project.kit, self.session.plan.trueup.directions
+        self.planner.ask(wanted(current, kit.planes, directions))
         self._show_round()
 
     def live(self) -> None:
@@ -328,13 +356,21 @@ class TrueupView(QWidget):
 
     def _advise(self, t: Trued) -> None:
         """Which reading would tell most next, and how sure the side in hand is."""
-        readings = [r for r in counting(t, self.side) if SIGHTS[r.kind].surface]
-        key = (t.id, t.length, t.width, self.side, tuple(readings), len(t.planed))
+        told = t.surface.told.get(self.side)
+        key = (t.id, self.side, told)
         if key != self._knows[0]:
-            self._knows = (key, nothing_known(board_of(t, self.side)).after(readings))
-            self.asked = self._knows[1].next_reading(readings)
-        self.next.setEnabled(self.asked is not None)
-        self.next.setText(f"Next: {self._place(self.asked)}" if self.asked else "Enough is known")
+            knows = knowledge(t, self.side) if told is not None else None
+            self._knows = (key, knows)
+            self.advice = knows.advice() if knows is not None else Advice(None)
+        self.next.setEnabled(told is not None)
+        r, why = self.advice.reading, self.advice.why
+        ahead = "Read again" if why == AGAIN else "Next"
+        self.next.setText(f"{ahead}: {self._place(r)}" if r else f"{why[:1].upper()}{why[1:]}; one more")
+
+    @property
+    def asked(self) -> Taken | None:
+        """The reading that is asked for."""
+        return self.advice.reading
 
     def _place(self, r: ReadingLike) -> str:
         t = self.current()
@@ -347,10 +383,15 @@ class TrueupView(QWidget):
         out = []
         if t.surface.strays:
             stray = t.readings[t.surface.strays[0]]
-            out.append(f"Look again at {self._place(stray)}: it does not agree with the others.")
+            out.append(
+                f"One of the readings {self._place(stray)} does not agree with the other there, and is not counted."
+            )
+        elif t.surface.again:
+            again = t.readings[t.surface.again[0]]
+            out.append(f"Read {self._place(again)} again: the others do not bear it out. It may be a hump.")
         if t.planed and not counting(t, self.side):
             out.append(f"Planed {counted(len(t.planed), 'time')} so far: read it again.")
-        out.append(f"{t.name}, the {'face' if self.side == 'face' else 'back, as through the face,'} seen.")
+        out.append(f"{t.name}, {'face' if self.side == 'face' else 'back, seen through the board'}.")
         if p.wanted > 0:
             out.append(f"{show(p.wanted)} is wanted: " + ("enough." if p.enough else f"{show(-p.spare)} short."))
         made = self.session.plan.trueup
@@ -377,7 +418,14 @@ class TrueupView(QWidget):
             if r.side != self.side:
                 continue
             apart = t.surface.apart[n]
-            stray = f"   look again: {self.session.fine(abs(apart))} off the others" if n in t.surface.strays else ""
+            off = f"{self.session.fine(abs(apart))} off the others"
+            stray = (
+                f"   misread: {off}"
+                if n in t.surface.strays
+                else f"   read it again: {off}"
+                if n in t.surface.again
+                else ""
+            )
             old = "   before planing" if r not in count else ""
             self.entries.put(f"{self._place(r)}: {self.session.fine(r.value)}{stray}{old}", n)
         self.entries.setCurrentRow(min(row_was, self.entries.count() - 1))
@@ -393,7 +441,15 @@ class TrueupView(QWidget):
                 i, j = round(x / t.length * (SURE.rows - 1)), round(y / t.width * (SURE.columns - 1))
                 return float(told[min(max(i, 0), SURE.rows - 1), min(max(j, 0), SURE.columns - 1)])
 
-        self.canvas.show_drawing(picture.picture(t, self.side, sure, self.asked, self._chosen()))
+        self.canvas.show_drawing(picture.picture(t, self.side, sure, self.asked, self._chosen(), self._pass_in_hand()))
+
+    def _pass_in_hand(self) -> Pass | None:
+        """The pass that is chosen in the list, else the first; of the side in hand."""
+        found = self.planner.round
+        if found is None or not found.stages or found.side != self.side:
+            return None
+        at = max(self.stages.currentRow() - self.edges, 0)
+        return found.stages[min(at, len(found.stages) - 1)].what
 
 
 def _on(box: QListWidget) -> None:
