@@ -74,4 +74,4 @@ def test_the_time_is_reckoned_as_the_strokes_come_to(warped):
     whole = sum(r.minutes(len(r.stages)) for r in rounds(surface)[0])
     mean = planing(surface, 0.0, 0, 0, length, width).flat.mean
     coarse = max(PLANES, key=lambda p: p.set)
-    assert minutes(mean, length, width, coarse.width, coarse.set) == pytest.approx(whole, rel=0.4)
+    assert minutes(mean, length, width, coarse.width, coarse.set) == pytest.approx(whole, rel=0.5)

@@ -29,7 +29,7 @@ from nullah.core.surface.prior import Kernel, Scale
 from nullah.core.surface.sights import ReadingLike, Taken
 
 ENOUGH = 0.09  # mm, standard deviation over the face: with that, another reading is not worth its time
-LITTLE = 0.025  # mm of standard deviation: nor is one that tells so little, once there are ``BEGUN``
+LITTLE = 0.033  # mm of standard deviation: nor is one that tells so little, once there are ``BEGUN``
 BEGUN, MOST = 12, 30  # readings: so many say how a board is; after so many one asks for more oneself
 OF_A_FACE = ("winding sticks", "cup", "bow", "corner")  # kinds that are asked for
 ADVISED = (*OF_A_FACE, CALIPER)
@@ -267,22 +267,26 @@ class _Posterior:
 
     def __init__(self, board: Board, found: Fit):
         self.board = board
-        self.asked, self._errors, said, among, beside, own, level = _to_be_asked(board)
+        self.asked, self._errors, said, among, beside, behind, own, level = _to_be_asked(board)
         those = found.weighed[:_LIKELY]
         self.shares = np.array([one.share for one in those])
         self.shares /= self.shares.sum()
         free = _off_plane(_WEIGHED)
         self._among = [among.of(one.scale) for one in those]  # of readings that may be asked
         self._beside = [free @ beside.of(one.scale) for one in those]  # of the face with them
+        self._behind = [free @ behind.of(one.scale) for one in those]  # of the back
         self._level = [level.copy() for _ in those]  # of the thickness with them
         self._face = [float(np.trace(free @ own.of(one.scale) @ free)) / len(free) for one in those]
         self._thick = [float(_mean_thickness(board) ** 2 @ np.square(board.prior.taper)) for _ in those]
         if found.said:
             places = _Places(found.said)
             with_asked, with_face = _covariance(board, places, said), _covariance(board, _grid_places(), places)
+            with_back = _covariance(board, _grid_places(not board.true), places)
             thick = places.taper @ (np.square(board.prior.taper) * _mean_thickness(board))
             for n, one in enumerate(those):
                 self._given(n, one, with_asked.of(one.scale), free @ with_face.of(one.scale), thick)
+                asked, back = with_asked.of(one.scale), free @ with_back.of(one.scale)
+                self._behind[n] = self._behind[n] - back @ np.array(one.inverted) @ asked
 
     def _given(self, n: int, one: Weighed, asked: Floats, face: Floats, thick: Floats) -> None:
         inverted = np.array(one.inverted)
@@ -306,9 +310,12 @@ class _Posterior:
         if not may:
             return None, 0.0
         told = np.zeros(len(may))
-        for share, among, beside, level in zip(self.shares, self._among, self._beside, self._level, strict=True):
-            variance = np.diag(among)[may] + self._errors[may] ** 2
-            told += share * ((beside[:, may] ** 2).mean(axis=0) + level[may] ** 2) / variance
+        for n, share in enumerate(self.shares):
+            variance = np.diag(self._among[n])[may] + self._errors[may] ** 2
+            faces = (self._beside[n][:, may] ** 2).mean(axis=0) + _OF_THE_BACK * (self._behind[n][:, may] ** 2).mean(
+                axis=0
+            )
+            told += share * (faces + self._level[n][may] ** 2) / variance
         best = int(told.argmax())
         return self.asked[may[best]], float(told[best])
 
@@ -318,6 +325,8 @@ class _Posterior:
         for n, among in enumerate(self._among):
             variance = among[i, i] + self._errors[i] ** 2
             row, column, level = among[i].copy(), self._beside[n][:, i].copy(), self._level[n][i]
+            back = self._behind[n][:, i].copy()
+            self._behind[n] = self._behind[n] - np.outer(back, row) / variance
             self._face[n] -= float((column**2).mean() / variance)
             self._thick[n] -= float(level**2 / variance)
             self._among[n] = among - np.outer(row, row) / variance
@@ -329,17 +338,24 @@ def _mean_thickness(board: Board) -> Floats:
     return np.array([1.0, 0.0, 0.0, 0.0 if board.true else 1 / 3])
 
 
-@lru_cache(maxsize=1)
-def _grid_places() -> _Places:
+_OF_THE_BACK = 0.7  # what a reading tells of the back counts so much beside what it tells of the face
+
+
+@lru_cache(maxsize=2)
+def _grid_places(behind: bool = False) -> _Places:
     u, v = _WEIGHED.places()
-    return _Places((), np.stack([np.ones_like(u), u, v], axis=1))
+    out = _Places((), np.stack([np.ones_like(u), u, v], axis=1))
+    if behind:  # the back follows the warp, is rough by itself, and as far below as the board is thick
+        out.local, out.behind = out.behind, out.local
+        out.taper = -np.stack([np.ones_like(u), u, v, v * v], axis=1)
+    return out
 
 
 _SPANS = ((0, 12), (0, 6), (6, 12), (3, 9), (0, 3), (9, 12), (0, 2), (10, 12), (3, 6), (6, 9))  # twelfths of the length
 
 
 @lru_cache(maxsize=8)
-def _to_be_asked(board: Board) -> tuple[list[Taken], Floats, _Places, _Arrays, _Arrays, _Arrays, Floats]:
+def _to_be_asked(board: Board) -> tuple[list[Taken], Floats, _Places, _Arrays, _Arrays, _Arrays, _Arrays, Floats]:
     """Readings that may be asked for, at places that are easily found; their errors, what they see, and how that goes together with
     each other, with the face and with the thickness."""
     stick = max(STICK, 2 * board.width)
@@ -363,6 +379,7 @@ def _to_be_asked(board: Board) -> tuple[list[Taken], Floats, _Places, _Arrays, _
         said,
         _covariance(board, said, said),
         _covariance(board, face, said),
+        _covariance(board, _grid_places(not board.true), said),
         _covariance(board, face, face),
         level,
     )

@@ -23,7 +23,7 @@ from statistics import median
 from nullah.core.frozen import frozen
 from nullah.core.surface.heights import COLUMNS, Rows, evenly, node_rows
 from nullah.core.surface.linear import definite
-from nullah.core.surface.prior import SCALES, Kernel, Prior, Scale, rough
+from nullah.core.surface.prior import SCALES, Kernel, Prior, Scale, acrosses, alongs, rough
 from nullah.core.surface.sights import SIGHTS, Point, ReadingLike
 
 CALIPER = "thickness"  # the kind that sees both faces
@@ -121,6 +121,7 @@ def parts(kernel: Kernel, prior: Prior, a: Seen, b: Seen) -> Parts:
     """Covariance of two things seen."""
     bow, cup, twist = (sd * sd for sd in prior.shapes)
     even = uneven = local = 0.0
+    half_length, half_width = kernel.length / 2, kernel.width / 2
     for w, u, v in a.warp:
         for x, p, q in b.warp:
             weight, bent, leaning, curled = w * x, bow, twist * v * q, cup * v * v * q * q
@@ -129,19 +130,19 @@ def parts(kernel: Kernel, prior: Prior, a: Seen, b: Seen) -> Parts:
     for mine, theirs in ((a.local, b.local), (a.behind, b.behind)):
         for w, u, v in mine:
             for x, p, q in theirs:
-                local += w * x * sum(map(mul, _alongs(kernel, u, p), _acrosses(kernel, v, q)))
+                local += w * x * sum(map(mul, _alongs(half_length, u, p), _acrosses(half_width, v, q)))
     taper = sum([p * q * sd * sd for p, q, sd in zip(a.taper, b.taper, prior.taper, strict=True)])
     return Parts(even, uneven, prior.local**2 * local, taper)
 
 
-@lru_cache(maxsize=1 << 14)
-def _alongs(kernel: Kernel, u: float, p: float) -> tuple[float, ...]:
-    return kernel.alongs(u, p, exp)
+@lru_cache(maxsize=1 << 15)
+def _alongs(half: float, u: float, p: float) -> tuple[float, ...]:
+    return alongs(half, u, p, exp)
 
 
-@lru_cache(maxsize=1 << 12)
-def _acrosses(kernel: Kernel, v: float, q: float) -> tuple[float, ...]:
-    return kernel.acrosses(v, q, exp)
+@lru_cache(maxsize=1 << 13)
+def _acrosses(half: float, v: float, q: float) -> tuple[float, ...]:
+    return acrosses(half, v, q, exp)
 
 
 @frozen
@@ -394,9 +395,9 @@ def _at_nodes(
     for rows, sides in ((face, [s.local for s in said]), (back, [s.behind for s in said])):
         for weight, points in zip(local, sides, strict=True):
             for w, p, q in points:
-                across = list(zip(*[_acrosses(kernel, v, q) for v in vs], strict=True))
+                across = list(zip(*[_acrosses(kernel.width / 2, v, q) for v in vs], strict=True))
                 for row, u in zip(rows, us, strict=True):
-                    for k, shares in zip(_alongs(kernel, u, p), across, strict=True):
+                    for k, shares in zip(_alongs(kernel.length / 2, u, p), across, strict=True):
                         k *= weight * w
                         if abs(k) > 1e-6:
                             row[:] = [z + k * share for z, share in zip(row, shares, strict=True)]

@@ -163,8 +163,8 @@ def planned(
         yield p, heights.copy()
     most = highest(heights - target)
     for plane in order if clear or len(order) == 1 else [p for p in order if p is not last]:
-        end = count + (_WITH_THE_LAST if plane is last else MOST)
-        while most > max(goal, _LEAVES * plane.set) and count < min(end, MOST):
+        end, leaves = (count + _WITH_THE_LAST, _AT_LAST) if plane is last else (MOST, _LEAVES)
+        while most > max(goal, leaves * plane.set) and count < min(end, MOST):
             found = _lowered(workpiece, heights, target, plane, directions, goal, count)
             if found is None:
                 break
@@ -182,7 +182,7 @@ def planned(
 
 
 _LEAVES = 2.0  # shavings: so near a plane goes to the target, place by place; then a finer one
-_WITH_THE_LAST = 3  # passes over places with the longest plane
+_AT_LAST, _WITH_THE_LAST = 1.2, 5  # the same of the longest plane, and how many passes over places with it
 _SHAVINGS = 9  # over one place before it is looked at again
 _BITES = 0.5  # of a shaving, at the highest: less is not worth going over it
 _HARM = 0.04  # mm under the target: so much may be taken too much
@@ -252,7 +252,7 @@ def _worked(
     return (tuple(zones), now) if zones else None
 
 
-_TAKES = 0.12  # mm under the target: what planing all over may take to leave a face flat
+_TAKES = 0.06  # mm under the target: what planing all over may take to leave a face flat
 _ALL_OVER = 8  # times each way, at the most
 
 

@@ -74,7 +74,7 @@ def hollow_left(sole: float, iron: float, shaving: float, length: float) -> floa
 
 # passes over the whole of both faces that clear them and that a mm off both, in the mean, takes with a plane set to 1 mm: what the
 # plane's own strokes come to (surface.rounds), within two fifths on boards of all shapes and sizes
-_CLEARING, _BY_MM = 5.0, 9.3
+_CLEARING, _BY_MM = 6.0, 8.5
 
 
 def minutes(mean: float, length: float, width: float, iron: float, shaving: float) -> float:

@@ -81,19 +81,27 @@ class Kernel:
         return (1 + far) * exp(-far)
 
     def alongs(self, u: Any, p: Any, exp: Exp) -> tuple[Any, ...]:
-        """Of what is local, along: the waves a saw leaves, humps and hollows of two sizes, ends that are sprung. Each times what
-        ``acrosses`` has in its place, all of them together, is how two places go together."""
-        half = self.length / 2
-        along = (u - p) * half
-        humps = [share * exp(-((along / reach) ** 2) / 2) for share, reach in _HUMPS]
-        sprung = sum(exp(-(2 + u + p) * (half / reach)) + exp(-(2 - u - p) * (half / reach)) for reach in _SPRUNG)
-        return _WAVES * exp(-((along / _WAVE) ** 2) / 2), *humps, _ENDS * sprung
+        """As ``alongs``."""
+        return alongs(self.length / 2, u, p, exp)
 
     def acrosses(self, v: Any, q: Any, exp: Exp) -> tuple[Any, ...]:
-        """The same across: waves go right across, humps end."""
-        half = self.width / 2
-        humps = [exp(-(((v - q) * half / min(reach, half)) ** 2) / 2) for _, reach in _HUMPS]
-        return exp(-((v - q) ** 2) / 18), *humps, 0.8 + 0.2 * v * q
+        """As ``acrosses``."""
+        return acrosses(self.width / 2, v, q, exp)
+
+
+def alongs(half: float, u: Any, p: Any, exp: Exp) -> tuple[Any, ...]:
+    """Of what is local, along: the waves a saw leaves, humps and hollows of two sizes, ends that are sprung. Each times what
+    ``acrosses`` has in its place, all of them together, is how two places go together. ``half``: of the length, mm."""
+    along = (u - p) * half
+    humps = [share * exp(-((along / reach) ** 2) / 2) for share, reach in _HUMPS]
+    sprung = sum(exp(-(2 + u + p) * (half / reach)) + exp(-(2 - u - p) * (half / reach)) for reach in _SPRUNG)
+    return _WAVES * exp(-((along / _WAVE) ** 2) / 2), *humps, _ENDS * sprung
+
+
+def acrosses(half: float, v: Any, q: Any, exp: Exp) -> tuple[Any, ...]:
+    """The same across: waves go right across, humps end. ``half``: of the width, mm."""
+    humps = [exp(-(((v - q) * half / min(reach, half)) ** 2) / 2) for _, reach in _HUMPS]
+    return exp(-((v - q) ** 2) / 18), *humps, 0.8 + 0.2 * v * q
 
 
 _BEND = 0.5  # of u: over which the bend goes together

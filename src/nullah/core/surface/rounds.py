@@ -12,7 +12,7 @@ from nullah.core.frozen import frozen
 from nullah.core.surface.certainty import Grid, on_grid, to_nodes
 from nullah.core.surface.heights import COLUMNS, Heights, node_rows
 from nullah.core.surface.pace import minutes_of
-from nullah.core.surface.passes import TURNED, BenchPlane, Pass, planned
+from nullah.core.surface.passes import TURNED, BenchPlane, Pass, highest, planned
 from nullah.core.surface.readings import BACK, FACE
 from nullah.core.surface.slab import thickest_slab, touching
 from nullah.core.surface.zones import Workpiece
@@ -101,7 +101,7 @@ def plan_round(w: Wanted, told: Callable[[Round], object] = lambda found: None) 
     lying = {FACE: on_grid(w.face, grid), BACK: -on_grid(w.back, grid)}  # each as it lies up
     second = BACK if w.first == FACE else FACE
     flat = touching(u, v, lying[w.first])
-    if float((lying[w.first] - flat).max()) > w.near(w.first):
+    if highest(lying[w.first] - flat) > w.near(w.first):
         side, mine = w.first, lying[w.first]
         target = flat if side in w.begun else thickest_slab(u, v, mine, -lying[second]).upper(u, v)
     else:
@@ -111,7 +111,7 @@ def plan_round(w: Wanted, told: Callable[[Round], object] = lambda found: None) 
         enough = w.thickness is None or left - w.thickness <= NEAR
         under = mine if w.hollow else touching(u, v, mine)
         target = wanted - flat if side not in w.begun or not enough or w.hollow else under
-        if float((mine - (target if w.hollow else under)).max()) <= w.near(side) and enough:
+        if highest(mine - (target if w.hollow else under)) <= w.near(side) and enough:
             return Round(side, (), ())
     much = float((mine - target).max()) > MUCH
     clear = 0 if much or (w.marks and side == BACK) else CLEAR

@@ -8,6 +8,7 @@ from math import ceil, cos, hypot, radians, sin
 from nullah.core.arrays import Bools, Floats, np
 from nullah.core.frozen import frozen
 
+Run = tuple[int, int, int]  # of points of a grid: the row, the first of them, and that after the last
 Place = tuple[float, float]  # x from the left end, y from the lower edge, both as seen through the face, mm
 
 CORNERS = 6  # of an outline, at the most
@@ -64,15 +65,17 @@ class Workpiece:
 
 def outlines(workpiece: Workpiece, over: Floats, level: float) -> list[tuple[Place, ...]]:
     """Outlines round what stands over a level, the highest place first; all of the face is one where that is most of it."""
-    from scipy.ndimage import label, maximum  # where passes are planned, not where a project is opened
-
-    numbered, count = label(over > level)
-    if not count:
+    apart = _apart(over > level)
+    if not apart:
         return []
-    numbers = np.arange(1, count + 1)
-    peaks, sizes = maximum(over, numbered, numbers), np.bincount(numbered.ravel())[1:]
-    of_size = [int(i) for i in np.argsort(-peaks, kind="stable") if sizes[i] >= _SLIVER * sizes.max()]
-    found = [_round(workpiece, numbered == i + 1) for i in of_size[:AT_ONCE]]
+    sizes = [sum(end - first for _, first, end in runs) for runs in apart]
+    peaks = [
+        (max(float(over[row, first:end].max()) for row, first, end in runs), runs)
+        for runs, size in zip(apart, sizes, strict=True)
+        if size >= _SLIVER * max(sizes)
+    ]
+    peaks.sort(key=lambda one: -one[0])
+    found = [_round(workpiece, runs) for _, runs in peaks[:AT_ONCE]]
     if any(workpiece.inside(one).mean() > _MOST_OF_IT for one in found):
         return [workpiece.all_over()]
     return list(dict.fromkeys(found))
@@ -81,17 +84,49 @@ def outlines(workpiece: Workpiece, over: Floats, level: float) -> list[tuple[Pla
 _MOST_OF_IT = 0.85
 
 
-def _round(workpiece: Workpiece, high: Bools) -> tuple[Place, ...]:
+def _apart(high: Bools) -> list[list[Run]]:
+    """Places that do not touch each other, as the runs of points in each row. A run belongs to those it touches in the row before."""
+    edges = np.diff(np.pad(high, ((0, 0), (1, 1))).astype(np.int8), axis=1)
+    rows, firsts = (one.tolist() for one in np.nonzero(edges > 0))
+    ends = np.nonzero(edges < 0)[1].tolist()
+    runs, whose = list[tuple[int, int, int, int]](), list[int]()
+    before, here, last = list[tuple[int, int, int]](), list[tuple[int, int, int]](), -1
+
+    def root(n: int) -> int:
+        while whose[n] != n:
+            n = whose[n]
+        return n
+
+    for row, first, end in zip(rows, firsts, ends, strict=True):
+        if row != last:
+            before, here, last = here if row == last + 1 else [], [], row
+        touching = {root(n) for a, b, n in before if a < end and b > first}
+        mine = min(touching, default=len(whose))
+        if not touching:
+            whose.append(mine)
+        for n in touching:
+            whose[n] = mine
+        here.append((first, end, mine))
+        runs.append((row, first, end, mine))
+    places: dict[int, list[Run]] = {}
+    for row, first, end, n in runs:
+        places.setdefault(root(n), []).append((row, first, end))
+    return list(places.values())
+
+
+def _round(workpiece: Workpiece, runs: Sequence[Run]) -> tuple[Place, ...]:
     """The outline of one place."""
     along, across = workpiece.steps
-    i, j = np.nonzero(high)
-    x, y = i * along, j * across
-    corners = []
-    for sx, sy in ((-1, -1), (1, -1), (1, 1), (-1, 1)):  # half way to the points beside them
-        corners.append(np.stack([x + sx * along / 2, y + sy * across / 2], axis=1))
-    points = np.concatenate(corners)
-    points[:, 0], points[:, 1] = _widened(points[:, 0], workpiece.length), _widened(points[:, 1], workpiece.width)
-    hull = _hull([(float(a), float(b)) for a, b in np.unique(points, axis=0)])
+    reach: dict[int, tuple[int, int]] = {}
+    for row, first, end in runs:
+        low, high = reach.get(row, (first, end))
+        reach[row] = min(low, first), max(high, end)
+    rows = np.array(list(reach), dtype=np.float64)
+    firsts, ends = (np.array(column, dtype=np.float64) for column in zip(*reach.values(), strict=True))
+    # half way to the points beside them
+    xs = _widened(np.concatenate([rows - 0.5, rows + 0.5, rows - 0.5, rows + 0.5]) * along, workpiece.length)
+    ys = _widened(np.concatenate([firsts - 0.5, firsts - 0.5, ends - 0.5, ends - 0.5]) * across, workpiece.width)
+    hull = _hull(list(zip(xs.tolist(), ys.tolist(), strict=True)))
     while len(hull) > CORNERS:
         least = min(range(len(hull)), key=lambda k: _area((hull[k - 1], hull[k], hull[(k + 1) % len(hull)])))
         del hull[least]
