@@ -56,7 +56,7 @@ def test_to_thickness_with_hollows_and_marks_let_be():
     surface = board(*BOARDS[0])
     possible = surface.slab(0, 0, surface.length, surface.width).thickness
     _, face, back = rounds(surface, thickness=possible - 2)
-    assert (face - back).max() < possible - 2 + 2 * NEAR
+    assert (face - back).max() < possible - 2 + 2.5 * NEAR
     done, face, back = rounds(surface, thickness=possible + 0.6, hollow=True)
     low = possible + 0.6 - (face - back)
     assert 0.3 < low.max() < 1.0  # where it was low already nothing came off
