@@ -8,7 +8,7 @@ from hypothesis import HealthCheck, settings
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 settings.register_profile(
-    "quick", max_examples=60, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck)
+    "quick", max_examples=30, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck)
 )
 settings.register_profile("soak", max_examples=4000, deadline=None, suppress_health_check=list(HealthCheck))
 settings.load_profile("soak" if os.environ.get("NULLAH_SOAK") else "quick")

@@ -1,6 +1,7 @@
 """Parts moved by hand: wherever one is dropped, the layout still holds, or one sentence says why it may not lie there."""
 
 import pytest
+from fewer import FEWER
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -29,6 +30,7 @@ def area(board):
     return kerfs + sum(leaf.length * leaf.width for leaf in leaves(board.root))
 
 
+@FEWER
 @given(st.lists(st.tuples(st.sampled_from(PARTS), st.floats(-900, 900), st.floats(-600, 600)), min_size=1, max_size=5))
 def test_property_wherever_parts_are_dropped_the_layout_holds(drops):
     project, now = PROJECT, PLAN
@@ -47,6 +49,7 @@ def test_property_wherever_parts_are_dropped_the_layout_holds(drops):
     assert sorted(laid) == sorted(PARTS)
 
 
+@FEWER
 @given(st.sampled_from(PARTS), st.floats(-400, 400))
 def test_property_there_and_nearly_back_is_where_it_was_or_at_an_edge(part, dx):
     try:

@@ -4,6 +4,7 @@ import subprocess
 import sys
 
 import pytest
+from fewer import FEWER
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -76,6 +77,7 @@ def test_an_edit_of_one_piece_leaves_the_others_as_they_were_worked_out():
     assert (now.joints, now.bench.steps, now.calls) == (cold.joints, cold.bench.steps, cold.calls)
 
 
+@FEWER
 @given(st.sampled_from(["A", "B", "C", "D", "bottom", "1", "lid"]), st.floats(5, 24))
 def test_property_a_cached_plan_equals_a_fresh_one(part, mm):
     first = demo.untouched()

@@ -3,6 +3,7 @@
 import math
 
 import pytest
+from fewer import FEWER
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -51,6 +52,7 @@ def test_what_is_taken_stands_in_the_proportion_it_is_called_by(length, width):
     assert call is not None or length / width in (2 / 3, 1.5)
 
 
+@FEWER
 @given(st.floats(300, 1500), st.floats(300, 1200))
 def test_property_what_is_taken_is_in_the_piece_and_nothing_is_asked_any_more(length, width):
     project = table(length=round(length, 1), width=round(width, 1))

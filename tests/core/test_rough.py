@@ -1,6 +1,7 @@
 """Staves and leaves: how a part is made up of what is sawn, and how it runs on through layout, truing, sawing and steps."""
 
 import pytest
+from fewer import FEWER
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -162,6 +163,7 @@ def test_a_panel_s_staves_are_sawn_one_board_after_the_other():
     ).cut  # it is glued up, levelled and fitted yet
 
 
+@FEWER
 @given(st.floats(60, 400), st.floats(60, 300), st.floats(60, 300), st.floats(7, 40))
 def test_property_staves_make_up_the_panel_and_fit_the_boards(contents, one, two, thickness):
     project = wide(((2500, one, thickness), (2500, two, thickness)))

@@ -32,7 +32,7 @@ from nullah.gui.paint.canvas import Canvas
 from nullah.gui.side import OptionCard
 
 SOAK = bool(os.environ.get("NULLAH_SOAK"))
-EVENTS = 20_000 if SOAK else 1_000
+EVENTS = 20_000 if SOAK else 600
 LARGEST = 1 << 30  # bytes resident
 FRESH = 128 << 20  # bytes resident of a program whose window has just opened, at the least
 LONGEST = 1.0  # seconds an event may take, in the soak

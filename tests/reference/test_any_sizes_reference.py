@@ -18,7 +18,7 @@ from nullah.core.plan import plan
 from nullah.core.shapes.cut import WAYS
 from nullah.formats import parts_obj
 
-RUNS = 300 if os.environ.get("NULLAH_SOAK") else 12
+RUNS = 300 if os.environ.get("NULLAH_SOAK") else 6
 AXIS = {"right": 0, "left": 0, "back": 1, "front": 1, "up": 2, "down": 2}
 
 

@@ -13,7 +13,7 @@ from two_parts import hold_to_account, joined, part, refusal
 from nullah.core.document_boards import Board
 from nullah.formats import parts_obj
 
-RUNS = 300 if os.environ.get("NULLAH_SOAK") else 8
+RUNS = 300 if os.environ.get("NULLAH_SOAK") else 5
 DOZEN = 12 * math.sin(math.pi / 6) / 2  # a hole's area in squares of its radius: it is drawn with twelve corners
 
 

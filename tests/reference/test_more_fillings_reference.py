@@ -7,7 +7,7 @@ import os
 import pytest
 from two_parts import hold_to_account, joined, part, refusal, shaped
 
-RUNS = 300 if os.environ.get("NULLAH_SOAK") else 8
+RUNS = 300 if os.environ.get("NULLAH_SOAK") else 5
 
 
 def some(chance, low, high):

@@ -13,7 +13,7 @@ from nullah.core import demo, edit, piece_edits
 from nullah.core.plan import plan
 from nullah.formats import parts_obj
 
-MANY = 200 if os.environ.get("NULLAH_SOAK") else 8
+MANY = 200 if os.environ.get("NULLAH_SOAK") else 5
 
 
 def pieces(many):

@@ -18,7 +18,7 @@ from nullah.core.surface.truing import true_up
 from nullah.core.surface.zones import Workpiece
 
 SOAK = bool(os.environ.get("NULLAH_SOAK"))
-KINDS = (HiddenBoard, Sawn, Dried)
+KINDS = (HiddenBoard, Sawn, Dried) if SOAK else (HiddenBoard, Sawn)
 
 
 class Hand:
@@ -70,7 +70,7 @@ def by_rule(board, plane, directions, until):
     hand, read = Hand(board), 0
     possible = hand.wood.thickness()[0]
     for side in ("face", "back"):
-        for n in range(60):
+        for n in range(24):
             zone = {"outline": ((0, 0), (board.length, 0), (board.length, board.width), (0, board.width)), "times": 1}
             zone["direction_deg"] = directions[n % len(directions)]
             hand.wood.plane(side, plane.sole, plane.iron, plane.width, plane.set, plane.camber, [zone])
@@ -90,7 +90,7 @@ def by_rule(board, plane, directions, until):
 def boards():
     count = 7 if SOAK else 1
     for kind in KINDS:
-        seeds = [s for s in range(200) if kind(s).length * kind(s).width < (3.6e5 if SOAK else 1.8e5)]
+        seeds = [s for s in range(200) if kind(s).length * kind(s).width < (3.6e5 if SOAK else 1.2e5)]
         yield from (kind(s) for s in seeds[:count])
 
 

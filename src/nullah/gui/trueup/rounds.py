@@ -7,7 +7,7 @@ from PySide6.QtCore import QObject, QTimer, Signal
 from nullah.core.surface.rounds import Round, Wanted
 from nullah.gui.one_shot import OneShot
 
-PAUSE = 350  # ms after the last change before a round is planned
+PAUSE = 150  # ms after the last change before a round is planned
 
 
 class RoundPlanner(QObject):

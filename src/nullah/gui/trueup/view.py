@@ -11,16 +11,15 @@ from nullah.core.pictures import surface as picture
 from nullah.core.stations.planing_ways import counting, first_side, how, knowledge, wanted
 from nullah.core.stations.trueup import Trued, read_anew
 from nullah.core.surface.certainty import AGAIN, Advice, Grid, Knowledge
-from nullah.core.surface.edges import EdgeWork
-from nullah.core.surface.passes import TURNED, Pass
-from nullah.core.surface.place_words import place_words
-from nullah.core.surface.rounds import Round, Stage, workpiece
+from nullah.core.surface.passes import Pass
+from nullah.core.surface.rounds import Round, workpiece
 from nullah.core.surface.sights import SIGHTS, ReadingLike, Taken
 from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
 from nullah.gui.tips import set_tip
+from nullah.gui.trueup import pass_words
 from nullah.gui.trueup.reading_fields import ReadingFields
 from nullah.gui.trueup.rounds import RoundPlanner
 from nullah.gui.trueup.targets import Targets
@@ -28,13 +27,6 @@ from nullah.gui.trueup.wrapped_list import WrappedList
 from nullah.gui.widgets import Field, Lines, button, column, label, row
 
 SURE = Grid(13, 5)
-_QUARTER = 25.4 / 4  # mm
-_WAYS = {
-    0.0: "along, overlapping",
-    45.0: "at 45\u00b0 up to the right",
-    -45.0: "at 45\u00b0 down to the right",
-    90.0: "straight across",
-}
 
 
 class TrueupView(QWidget):
@@ -281,7 +273,7 @@ class TrueupView(QWidget):
         self._seen = found
         self.stages.clear()
         for work in t.edges if t else ():
-            self.stages.put(self._edge_words(work))
+            self.stages.put(pass_words.of_an_edge(work, self.session))
         self.edges = self.stages.count()
         if self.planner.wanted is None:
             self.stages.put("Once it is read the passes are planned here.")
@@ -292,34 +284,11 @@ class TrueupView(QWidget):
         elif not found.stages and found.whole:
             self.stages.put("Flat and to thickness as far as it is read: nothing is to be planed.")
         else:
-            for n, stage in enumerate(found.stages):
-                self.stages.put(self._stage_words(found, n, stage))
+            for n in range(len(found.stages)) if t is not None else ():
+                self.stages.put(pass_words.of_a_pass(found, n, workpiece(t.length, t.width), self.session))
         self.stages.setCurrentRow(min(row_was, self.stages.count() - 1))
         if t is not None and found is not None:
             self._draw(t)
-
-    def _edge_words(self, e: EdgeWork) -> str:
-        worst = f"{e.edge} edge: the {e.high} stands out {self.session.fine(e.out)} at {self.session.figure(e.at)}"
-        way = f"overhang the sole so that the iron takes that side alone, {e.shavings} shavings of {e.shaving:g} mm"
-        return f"{worst}. {way.capitalize()}; then one over all of the edge."
-
-    def _stage_words(self, found: Round, n: int, s: Stage) -> str:
-        p, t, inches = s.what, self.current(), self.session.project.units == "in"
-
-        def show(mm: float) -> str:  # a scribble is no finer than a quarter of an inch
-            return self.session.figure(round(mm / _QUARTER) * _QUARTER if inches else mm)
-
-        where = place_words(workpiece(t.length, t.width), p.outlines, show) if t is not None else ""
-        ways = [_WAYS.get(one, f"at {one:g}\u00b0") for one in p.directions]
-        way = "at 45\u00b0, half one way and half the other" if set(p.directions) == set(TURNED) else " and ".join(ways)
-        changed = n == 0 or found.stages[n - 1].what.plane != p.plane
-        first = "" if not changed else "Wax the sole. " if n == 0 else "Change planes, wax. "
-        last = " Then read it again." if found.whole and n == len(found.stages) - 1 else ""
-        high = f", up to {self.session.fine(p.most)} high" if n == 0 else ""
-        return (
-            f"{found.side.capitalize()}: {where}: {counted(p.times, 'time')} with the {p.plane.name} at {p.plane.set:g} mm, "
-            f"{way}{high}. {first}{counted(s.strokes, 'stroke')}, {s.minutes:.0f} min.{last}"
-        )
 
     # ---- what is seen
 
