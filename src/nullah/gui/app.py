@@ -28,6 +28,7 @@ STYLE = (
 )  # given to Qt as it starts: set later, a style with all its enumerations would be made for Python
 SOON = 20  # ms after which the window has been painted
 SETTLED = 250  # ms before a picture is taken: cards are laid out in several turns of the event loop
+PLANNED = 60  # times as long, at the most, until the passes are planned
 SHORT_LOOK = 1.0  # seconds that the planner looks for the picture of it
 
 
@@ -109,6 +110,13 @@ def shots(folder: Path) -> list[Path]:
         window.go(station)
         if station == "timber":
             window.view().choose("board 3")  # the one that dries under readings
+        if station == "trueup":
+            view = window.view()
+            for _ in range(PLANNED):
+                if view.planner.round is not None and view.planner.round.whole:
+                    break
+                settle(SETTLED)
+            view.stages.setCurrentRow(0)
         if station == "bench":
             session.do(demo.after_some_work(session.project), "some work done")
         shot(f"{i}-{station}")

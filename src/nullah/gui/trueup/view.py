@@ -147,8 +147,14 @@ class TrueupView(QWidget):
             self._draw(t)
 
     def _stage_chosen(self) -> None:
-        t = self.current()
-        if t is not None and self.stages.currentRow() >= 0:
+        """A pass is looked at on the side that it planes."""
+        t, found = self.current(), self.planner.round
+        if t is None or self.stages.currentRow() < self.edges:
+            return
+        if found is not None and found.stages and found.side != self.side:
+            self.side = found.side
+            self.refresh()
+        else:
             self._draw(t)
 
     def take_next(self) -> None:
@@ -269,7 +275,8 @@ class TrueupView(QWidget):
 
     def _show_round(self) -> None:
         found, t = self.planner.round, self.current()
-        row_was = self.stages.currentRow() if found is self._seen else -1
+        grows = self._seen is not None and not self._seen.whole
+        row_was = self.stages.currentRow() if found is self._seen or grows else -1
         self._seen = found
         self.stages.clear()
         for work in t.edges if t else ():
