@@ -30,7 +30,7 @@ def place_words(workpiece: Workpiece, outlines: Sequence[Sequence[Place]], show:
     if len(said) == 2 and {one.edge for one in said} == {"lower", "upper"}:
         lower, upper = sorted(said, key=lambda one: one.edge)
         return f"both edges, the lower {lower.span}, the upper {upper.span}"
-    return ", and ".join(one.words for one in said)
+    return ", and ".join(dict.fromkeys(one.words for one in said))
 
 
 class _Said:
