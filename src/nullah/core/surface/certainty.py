@@ -19,7 +19,6 @@ from nullah.core.surface.gaussian_process import (
     Fit,
     Seen,
     Weighed,
-    fit,
     of_a_place,
     seen,
     where,
@@ -189,11 +188,6 @@ class Knowledge:
         return out
 
 
-def nothing_known(board: Board) -> Knowledge:
-    """Before the first reading."""
-    return Knowledge(fit(board, 0.0, ()), ())
-
-
 def known(found: Fit, readings: Sequence[ReadingLike]) -> Knowledge:
     """By the readings that a board was fitted to."""
     return Knowledge(found, tuple(readings))
@@ -284,14 +278,14 @@ class _Posterior:
             with_back = _covariance(board, _grid_places(not board.true), places)
             thick = places.taper @ (np.square(board.prior.taper) * _mean_thickness(board))
             for n, one in enumerate(those):
-                self._given(n, one, with_asked.of(one.scale), free @ with_face.of(one.scale), thick)
-                asked, back = with_asked.of(one.scale), free @ with_back.of(one.scale)
-                self._behind[n] = self._behind[n] - back @ np.array(one.inverted) @ asked
+                face, back = free @ with_face.of(one.scale), free @ with_back.of(one.scale)
+                self._given(n, one, with_asked.of(one.scale), face, back, thick)
 
-    def _given(self, n: int, one: Weighed, asked: Floats, face: Floats, thick: Floats) -> None:
+    def _given(self, n: int, one: Weighed, asked: Floats, face: Floats, back: Floats, thick: Floats) -> None:
         inverted = np.array(one.inverted)
         self._among[n] = self._among[n] - asked.T @ inverted @ asked
         self._beside[n] = self._beside[n] - face @ inverted @ asked
+        self._behind[n] = self._behind[n] - back @ inverted @ asked
         self._level[n] = self._level[n] - thick @ inverted @ asked
         self._face[n] -= float(np.einsum("ij,jk,ik->", face, inverted, face, optimize=True)) / len(face)
         self._thick[n] -= float(thick @ inverted @ thick)

@@ -64,10 +64,6 @@ class Board:
         """What is known beforehand."""
         return self.given or rough(self.length, self.width)
 
-    def place(self, x: float, y: float) -> tuple[float, float]:
-        """u and v of a place in mm."""
-        return 2 * x / self.length - 1, 2 * y / self.width - 1
-
 
 _NO_TAPER = (0.0, 0.0, 0.0, 0.0)
 

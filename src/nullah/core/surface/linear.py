@@ -71,18 +71,3 @@ def definite(matrix: Sequence[Sequence[float]]) -> tuple[list[list[float]], floa
                 share = row[i]
                 rows[r] = [one - share * other for one, other in zip(row, scaled, strict=True)]
     return [row[size:] for row in rows], determinant
-
-
-def least_squares(rows: Sequence[Sequence[float]], values: Sequence[float], held: Sequence[float]) -> list[float]:
-    """The x for which the sum of (row x - value)^2 over all rows, and of (held x)^2 over the unknowns, is least (a ridge).
-
-    By the normal equations: with few and scaled unknowns their loss of figures does not matter.
-
-    Raises:
-        Singular: an unknown that no row speaks of is not held either.
-    """
-    unknowns = range(len(held))
-    matrix = [[sum(row[i] * row[j] for row in rows) for j in unknowns] for i in unknowns]
-    for i in unknowns:
-        matrix[i][i] += held[i] ** 2
-    return solved(matrix, [sum(row[i] * value for row, value in zip(rows, values, strict=True)) for i in unknowns])

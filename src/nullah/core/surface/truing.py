@@ -40,13 +40,10 @@ class Bench(Protocol):
 
 
 @frozen
-class Step:
-    """A pass on one of the faces, and the strokes and minutes it is reckoned to take; ``check``: the face is read again after it."""
+class Step(Stage):
+    """A pass on one of the faces; ``check``: the face is read again after it."""
 
-    side: str
-    what: Pass
-    strokes: int
-    minutes: float
+    side: str = FACE
     check: bool = False
 
 
@@ -105,8 +102,7 @@ def true_up(
     course = _Course(board, thickness, readings, wanted, planes, directions, bench)
     while course.round():
         pass
-    every = [Stage(s.what, s.strokes, s.minutes) for s in course.steps]
-    time = minutes_between(every, PLANE) + course.asked * READING
+    time = minutes_between(course.steps, PLANE) + course.asked * READING
     return Trued(tuple(course.steps), course.checks, course.asked, time)
 
 
@@ -143,7 +139,7 @@ class _Course:
             return False
         for stage in found.stages:
             last = stage is found.stages[-1]
-            self.steps.append(Step(found.side, stage.what, stage.strokes, stage.minutes, last))
+            self.steps.append(Step(stage.what, stage.strokes, stage.minutes, found.side, last))
             if self.bench is not None:
                 self.bench.take(found.side, stage.what)
         self.planed.append(_Planed(found.side, found.after[-1]))
