@@ -1,12 +1,17 @@
 """True-up in the real window: a board read as advised, a stray reading found and mended, half the passes done, read again."""
 
+import numpy as np
 import pytest
+from hidden_boards import ReadBoard
+from other_plane import Wood
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLineEdit
 
 from nullah.core import demo, edit
 from nullah.core.measure import division
+from nullah.core.surface.place_words import place_words
+from nullah.core.surface.zones import Workpiece
 
 LENGTH, WIDTH = 1200.0, 180.0
 
@@ -135,6 +140,87 @@ def test_a_board_is_read_as_advised_and_planed_as_planned(at_board, by):
     hand.key("Ctrl+Z")
     hand.key("Ctrl+Z")
     assert not [p for p in hand.project.planed if p.target == "wind"]
+
+
+class Shaped(ReadBoard):
+    """A board of one fault: a hump, wind or a bow."""
+
+    length, width, thickness = LENGTH, WIDTH, 25.0
+
+    def __init__(self, hump=0.0, wind=0.0, bow=0.0):
+        self.faults = hump, wind, bow
+
+    def face(self, x, y):
+        hump, wind, bow = self.faults
+        u, v = 2 * x / self.length - 1, 2 * y / self.width - 1
+        return hump * np.exp(-((u / 0.15) ** 2 + (v / 0.5) ** 2) / 2) + wind * u * v / 2 + bow * u * u
+
+    def back(self, x, y):
+        return self.face(x, y) * 0.0 - self.thickness
+
+
+@pytest.mark.parametrize(
+    ("board", "first"),
+    [
+        (Shaped(hump=1.2), "the middle"),
+        (Shaped(wind=2.4), "the two high corners, lower left and upper right"),
+        (Shaped(bow=1.5), "both ends"),
+    ],
+    ids=["hump", "wound", "bowed"],
+)
+def test_a_board_is_read_planed_and_read_again_to_the_end(at_board, board, first):
+    """What is told is carried out by another plane, and what that leaves is what is read next."""
+    hand, view = at_board
+    wood, begun = Wood(board), []
+    possible = wood.thickness()[0]
+    workpiece = Workpiece(LENGTH, WIDTH, 121, 31)
+
+    def at(side):
+        return lambda x, y: float(wood.height(side, np.array([x]), np.array([y]))[0])
+
+    def read(most):
+        for _ in range(most):
+            r = view.asked
+            thick = at("face")(r.at, r.across) + at("back")(r.at, r.across)
+            value = thick if r.kind == "thickness" else told(r, at(view.side))
+            field = hand.find(QLineEdit, "reading value")
+            QTest.keyClicks(field, f"{value:.2f}")
+            QTest.keyClick(field, Qt.Key.Key_Return)
+            QApplication.processEvents()
+            if view.asked is None:
+                break
+        hand.find(QLineEdit, "reading value").clearFocus()
+
+    hand.key("Alt+N")
+    read(30)
+    for _ in range(14):
+        found = planned(hand, view)
+        if not found.stages:
+            break
+        if view.side != found.side:
+            unread = not [r for r in hand.project.readings if r.target == "wind" and r.side == found.side]
+            assert (f"The {found.side} is next" in view.words.whole) == (unread and bool(begun))
+            view.turn_over()
+            if begun and unread:
+                hand.key("Alt+N")
+                read(6)
+                continue
+        for _ in found.stages:
+            hand.key("Alt+J")
+        hand.key("Alt+D")
+        for stage in found.stages:
+            p = stage.what
+            zones = [{"outline": z.outline, "times": z.times, "direction_deg": z.direction} for z in p.zones]
+            wood.plane(found.side, p.plane.sole, p.plane.iron, p.plane.width, p.plane.set, p.plane.camber, zones)
+        begun.append(found)
+        hand.key("Alt+N")
+        read(6)
+    assert not found.stages  # flat and to thickness, as it is told
+    place = place_words(workpiece, begun[0].stages[0].what.outlines, "{:.0f}".format)
+    assert place.startswith(first)
+    left, face, back = wood.thickness()
+    assert max(face, back) < 0.5
+    assert left > possible - 1.0
 
 
 def test_a_reading_is_placed_by_a_click_and_pulled_to_where_it_was_taken(at_board):

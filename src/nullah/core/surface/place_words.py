@@ -10,6 +10,7 @@ Show = Callable[[float], str]  # a length in the units of the project
 
 _HAND = (70.0, 120.0)  # mm: a hand's breadth
 _NEAR = 1.0  # mm: on the rim
+_STRIP = 25.0  # mm: half of an iron
 _MOST = 0.85  # of a face: all over
 
 
@@ -18,10 +19,9 @@ def place_words(workpiece: Workpiece, outlines: Sequence[Sequence[Place]], show:
     said = [_Said(workpiece, one, show) for one in outlines]
     if any(one.whole for one in said):
         return "all over"
-    names = [one.corner for one in said]
-    if len(said) == 2 and all(names):
-        reach = " and ".join(one.reach for one in said)
-        return f"the two high corners, {names[0]} and {names[1]}: {reach}"
+    if len(said) == 2 and all(one.corner for one in said):
+        first, second = sorted(said, key=lambda one: one.left)
+        return f"the two high corners, {first.corner} and {second.corner}: {first.reach} and {second.reach}"
     if len(said) == 2 and {one.end for one in said} == {"left", "right"}:
         left, right = sorted(said, key=lambda one: one.end)
         if left.depth == right.depth:
@@ -41,6 +41,9 @@ class _Said:
         xs, ys = zip(*outline, strict=True)
         x0, x1, y0, y1 = min(xs), max(xs), min(ys), max(ys)
         left, right, low, high = x0 < _NEAR, x1 > length - _NEAR, y0 < _NEAR, y1 > width - _NEAR
+        self.left = x0
+        # what is left beside it is less than a plane is wide: it goes right across
+        low, high = low or (high and y0 < _STRIP), high or (low and y1 > width - _STRIP)
         self.whole = workpiece.inside(outline).mean() > _MOST
         ends = "left" if left and not right else "right" if right and not left else ""
         edges = "lower" if low and not high else "upper" if high and not low else ""

@@ -22,6 +22,7 @@ NEAR = 0.2  # mm, minimum zone: flat enough (common practice: sticks agree withi
 MUCH = 1.0  # mm over flat: with more than that to come off it is read again half way
 FIRST = 0.5  # mm over flat: so far down it is read again, before there is harm in what the first readings did not tell
 GOAL = 0.08  # mm over flat: so far down planes take it by places
+DOUBTFUL = 0.075  # mm, as unsure as a face may be that is called flat after one round
 UNSEEN = 1.0  # times as unsure as a face is: so much may stand up unseen
 SPARED = 0.06  # mm: what clearing the whole face takes once more
 CAUTION = (
@@ -79,6 +80,10 @@ class Wanted:
         """How flat a side is to be, mm: after some rounds another only costs wood."""
         return min(NEAR + 0.05 * max(self.begun.count(side) - 1, 0), _AT_LAST)
 
+    def doubtful(self, side: str) -> bool:
+        """Whether a side that was planed once is flat by too little that was read: a long sole goes over it yet."""
+        return self.begun.count(side) == 1 and self.unsure[side == BACK] > DOUBTFUL
+
 
 def workpiece(length: float, width: float) -> Workpiece:
     """A board on the grid that a plane is followed on."""
@@ -101,7 +106,7 @@ def plan_round(w: Wanted, told: Callable[[Round], object] = lambda found: None) 
     lying = {FACE: on_grid(w.face, grid), BACK: -on_grid(w.back, grid)}  # each as it lies up
     second = BACK if w.first == FACE else FACE
     flat = touching(u, v, lying[w.first])
-    if highest(lying[w.first] - flat) > w.near(w.first):
+    if highest(lying[w.first] - flat) > w.near(w.first) or w.doubtful(w.first):
         side, mine = w.first, lying[w.first]
         target = flat if side in w.begun else thickest_slab(u, v, mine, -lying[second]).upper(u, v)
     else:
@@ -111,7 +116,7 @@ def plan_round(w: Wanted, told: Callable[[Round], object] = lambda found: None) 
         enough = w.thickness is None or left - w.thickness <= NEAR
         under = mine if w.hollow else touching(u, v, mine)
         target = wanted - flat if side not in w.begun or not enough or w.hollow else under
-        if highest(mine - (target if w.hollow else under)) <= w.near(side) and enough:
+        if highest(mine - (target if w.hollow else under)) <= w.near(side) and enough and not w.doubtful(side):
             return Round(side, (), ())
     much = float((mine - target).max()) > MUCH
     clear = 0 if much or (w.marks and side == BACK) else CLEAR

@@ -12,6 +12,7 @@ from nullah.core.stations.planing_ways import counting, first_side, how, knowled
 from nullah.core.stations.trueup import Trued, read_anew
 from nullah.core.surface.certainty import AGAIN, Advice, Grid, Knowledge
 from nullah.core.surface.passes import Pass
+from nullah.core.surface.readings import BACK, FACE
 from nullah.core.surface.rounds import Round, workpiece
 from nullah.core.surface.sights import SIGHTS, ReadingLike, Taken
 from nullah.gui.flow import flow
@@ -295,6 +296,7 @@ class TrueupView(QWidget):
                 self.stages.put(pass_words.of_a_pass(found, n, workpiece(t.length, t.width), self.session))
         self.stages.setCurrentRow(min(row_was, self.stages.count() - 1))
         if t is not None and found is not None:
+            self.words.show_text(self._said(t))
             self._draw(t)
 
     # ---- what is seen
@@ -367,6 +369,9 @@ class TrueupView(QWidget):
             out.append(f"Read {self._place(again)} again: the others do not bear it out. It may be a hump.")
         if t.planed and not counting(t, self.side):
             out.append(f"Planed {counted(len(t.planed), 'time')} so far: read it again.")
+        other, found = BACK if self.side == FACE else FACE, self.planner.round
+        if found and found.stages and found.side == other and t.planed and not counting(t, other):
+            out.append(f"The {other} is next: turn the board over and read it as it lies now, before it is planed.")
         out.append(f"{t.name}, {'face' if self.side == 'face' else 'back, seen through the board'}.")
         if p.wanted > 0:
             out.append(f"{show(p.wanted)} is wanted: " + ("enough." if p.enough else f"{show(-p.spare)} short."))
