@@ -70,8 +70,9 @@ def answered(work: Callable[[Any], object]) -> int:
     return told(lambda sent, tell: work(sent))
 
 
-def told(work: Callable[[Any, Callable[[object], object]], object]) -> int:
-    """The same of one that tells how far it has come before it answers: ``work`` is given what was sent, and whom to tell."""
+def told(work: Callable[[Any, Callable[[object], object]], object], ready: Callable[[], object] = lambda: None) -> int:
+    """The same of one that tells how far it has come before it answers: ``work`` is given what was sent, and whom to tell. ``ready`` is
+    done before anything is sent, by one that is started ahead; where nothing is, nothing is told."""
     with os.fdopen(os.dup(1), "wb") as out:
 
         def tell(value: object) -> None:
@@ -79,6 +80,7 @@ def told(work: Callable[[Any, Callable[[object], object]], object]) -> int:
             out.flush()
 
         os.dup2(2, 1)
-        (sent, *_), _ = unpacked(sys.stdin.buffer.read())
-        tell(work(sent, tell))
+        ready()
+        for sent in unpacked(sys.stdin.buffer.read())[0][:1]:
+            tell(work(sent, tell))
     return 0

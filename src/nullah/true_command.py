@@ -14,7 +14,7 @@ from nullah.core.arrays import Floats, np
 from nullah.core.measure import BadLength, parse_length, plain
 from nullah.core.surface.certainty import Grid, faces, known
 from nullah.core.surface.gaussian_process import Board, Fit, fit
-from nullah.core.surface.passes import PLANES, TURNED, BenchPlane, plane_from
+from nullah.core.surface.passes import ACROSS, PLANES, TURNED, BenchPlane, plane_from
 from nullah.core.surface.place_words import place_words
 from nullah.core.surface.readings import careful
 from nullah.core.surface.sights import SIGHTS, Taken
@@ -31,6 +31,7 @@ CELL = (5.0, 4.0)  # mm, along and across: as fine is the grid on which a plane 
 FEWEST, MOST = (25, 9), (600, 160)  # points of it
 LARGEST_GRID = 40_000  # points that are told
 PLANES_AT_MOST = 12
+WAYS = {"turned": TURNED, "across": ACROSS}  # the schools of taking down rough wood
 
 
 def main(words: Sequence[str]) -> int:
@@ -62,7 +63,7 @@ def main(words: Sequence[str]) -> int:
             raise FileTrouble("The face lies under the back somewhere: face less back is the thickness.")
     board = Board(length, width)
     found = fit(board, thickness, readings)
-    answers = answered(found, thickness, readings, grid, wanted, planes, true)
+    answers = answered(found, thickness, readings, grid, wanted, planes, true, WAYS[given.way])
     write_all({given.out: (json.dumps(plain(answers), allow_nan=False) + "\n").encode()})
     print(spoken(str(given.out)))
     return 0
@@ -85,6 +86,7 @@ def answered(
         grid: on which the surface is told.
         wanted: thickness, mm, or None to keep the most.
         true: heights of face and back, mm, over the board, to carry the plan out on.
+        directions: which way rough wood is planed down, degrees from the length.
     """
     board = found.board
     knows = known(found, readings)
@@ -230,6 +232,12 @@ def _parser() -> argparse.ArgumentParser:
         default=[],
         metavar='"SOLE IRON WIDTH SET CAMBER"',
         help="a plane that is at hand, mm; may stand several times",
+    )
+    parser.add_argument(
+        "--way",
+        choices=WAYS,
+        default="turned",
+        help="rough wood at 45 degrees, one way and then the other; or straight across",
     )
     parser.add_argument("--face", type=Path, metavar="CSV", help="true heights, to carry the plan out on")
     parser.add_argument("--back", type=Path, metavar="CSV", help="true heights of the back, in the same frame")

@@ -132,6 +132,15 @@ def test_planes_that_are_given_are_those_that_are_used(tmp_path):
     assert max(p["set_mm"] for p in told["passes"]) == 0.2
 
 
+def test_rough_wood_is_planed_down_the_way_of_the_school(tmp_path):
+    def ways(*more):
+        told = true(tmp_path, HEADER + "winding sticks,1200,,4,,\n", *more)
+        return {z["direction_deg"] for p in told["passes"] if p["until"] != "full shavings" for z in p["zones"]}
+
+    assert ways() == {45.0, -45.0}
+    assert ways("--way", "across") == {90.0}
+
+
 @pytest.mark.parametrize(
     ("lines", "words"),
     [

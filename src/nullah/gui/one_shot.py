@@ -18,6 +18,7 @@ class OneShot(QObject):
         module: whose ``main`` is run.
         ended: hears what came back when it has ended; nothing where it did not start or broke off.
         heard: hears each thing as it comes.
+        ahead: whether another is started before it is asked for, once one was, and waits with all it needs loaded.
     """
 
     def __init__(
@@ -26,9 +27,11 @@ class OneShot(QObject):
         ended: Callable[[list[object]], None],
         parent: QObject,
         heard: Callable[[object], object] = lambda value: None,
+        ahead: bool = False,
     ) -> None:
         super().__init__(parent)
-        self.module, self.ended, self.heard = module, ended, heard
+        self.module, self.ended, self.heard, self.ahead = module, ended, heard, ahead
+        self._waiting: QProcess | None = None
         self._found: list[object] = []
         self._rest = b""
         self._process: QProcess | None = None
@@ -41,26 +44,46 @@ class OneShot(QObject):
 
     def start(self, sent: object) -> None:
         """Begin, in place of what may be under way."""
-        self.stop()
-        process = QProcess(self)
+        self.let_be()
+        process, self._waiting = self._waiting or self._begun(), None
         self._found, self._rest = [], b""
+        self._process = process
+        if process.state() == QProcess.ProcessState.NotRunning:  # it did not start, or broke off while it waited
+            self._ended(process)
+            return
+        process.write(packed(sent))
+        process.closeWriteChannel()
+
+    def make_ready(self) -> None:
+        """Start one that waits, where that is wished for and none does."""
+        if self.ahead and self._waiting is None:
+            self._waiting = self._begun()
+
+    def _begun(self) -> QProcess:
+        process = QProcess(self)
         process.readyReadStandardOutput.connect(lambda: self._hear(process))
         process.finished.connect(lambda *_: self._ended(process))
         process.errorOccurred.connect(
             lambda error: self._ended(process) if error == QProcess.ProcessError.FailedToStart else None
         )
-        self._process = process
         # -P: nothing from the folder one happens to be in is run; not -m: pickles name its module
         process.start(sys.executable, ["-P", "-c", f"from {self.module} import main; main()"])
-        process.write(packed(sent))
-        process.closeWriteChannel()
+        return process
 
-    def stop(self, wait: int = 0) -> None:
-        """End it at once; nothing more is told of it. ``wait``: stay until it is gone, so many ms at the most."""
+    def let_be(self) -> None:
+        """End it at once; nothing more is told of it. One that waits goes on waiting."""
         process, self._process = self._process, None
         if process is not None:
             self._ending.append(process)
             process.kill()
+
+    def stop(self, wait: int = 0) -> None:
+        """End it at once, and one that waits; nothing more is told of it. ``wait``: stay until it is gone, so many ms at the most."""
+        self.let_be()
+        waits, self._waiting = self._waiting, None
+        if waits is not None:
+            self._ending.append(waits)
+            waits.kill()
         for one in self._ending[:] if wait else ():
             one.waitForFinished(wait)
 
@@ -81,6 +104,9 @@ class OneShot(QObject):
             return
         if process in self._ending:
             self._ending.remove(process)
+            process.deleteLater()
+        if process is self._waiting:
+            self._waiting = None
             process.deleteLater()
         if process is not self._process:
             return

@@ -20,7 +20,7 @@ class RoundPlanner(QObject):
         self.wanted: Wanted | None = None
         self.round: Round | None = None
         self.failed = False
-        self._process = OneShot("nullah.rounds_process", self._ended, self, self._heard)
+        self._process = OneShot("nullah.rounds_process", self._ended, self, self._heard, ahead=True)
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
         self._soon.setInterval(PAUSE)
@@ -30,12 +30,17 @@ class RoundPlanner(QObject):
         """Plan a round for a board, unless it is planned or under way already; None: there is none to plan."""
         if wanted == self.wanted and not self.failed:
             return
-        self._process.stop()
+        self._process.let_be()
         self.wanted, self.round, self.failed = wanted, None, False
         if wanted is None:
             self._soon.stop()
         else:
+            self.make_ready()
             self._soon.start()
+
+    def make_ready(self) -> None:
+        """One is going to read: what plans is loaded, so that the first pass is there at once."""
+        self._process.make_ready()
 
     def stop(self) -> None:
         """Let be what is under way, and wait until it is gone."""

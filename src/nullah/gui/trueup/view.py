@@ -168,6 +168,7 @@ class TrueupView(QWidget):
         if self.asked is None:
             self.session.said.emit("Everything that is asked for was read.", False)
             return
+        self.planner.make_ready()
         self.entries.setCurrentRow(-1)
         self.reading.fill(self.asked, t.length)
         self.reading.to_the_value()
