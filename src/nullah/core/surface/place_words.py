@@ -20,7 +20,7 @@ def place_words(workpiece: Workpiece, outlines: Sequence[Sequence[Place]], show:
     if any(one.whole for one in said):
         return "all over"
     if len(said) == 2 and all(one.corner for one in said):
-        first, second = sorted(said, key=lambda one: one.left)
+        first, second = sorted(said, key=lambda one: one.at)
         return f"the two high corners, {first.corner} and {second.corner}: {first.reach} and {second.reach}"
     if len(said) == 2 and {one.end for one in said} == {"left", "right"}:
         left, right = sorted(said, key=lambda one: one.end)
@@ -41,7 +41,7 @@ class _Said:
         xs, ys = zip(*outline, strict=True)
         x0, x1, y0, y1 = min(xs), max(xs), min(ys), max(ys)
         left, right, low, high = x0 < _NEAR, x1 > length - _NEAR, y0 < _NEAR, y1 > width - _NEAR
-        self.left = x0
+        self.at = x0, y0
         # what is left beside it is less than a plane is wide: it goes right across
         low, high = low or (high and y0 < _STRIP), high or (low and y1 > width - _STRIP)
         self.whole = workpiece.inside(outline).mean() > _MOST

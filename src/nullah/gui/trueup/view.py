@@ -360,15 +360,18 @@ class TrueupView(QWidget):
         if t.measured:
             return f"{t.name} measures {show(p.thickest)}: it is planed already."
         out = []
-        if t.surface.strays:
-            stray = t.readings[t.surface.strays[0]]
+        count = counting(t, self.side)
+        strays, again = ([i for i in those if t.readings[i] in count] for those in (t.surface.strays, t.surface.again))
+        if strays:
+            stray = t.readings[strays[0]]
             out.append(
                 f"One of the readings {self._place(stray)} does not agree with the other there, and is not counted."
             )
-        elif t.surface.again:
-            again = t.readings[t.surface.again[0]]
-            out.append(f"Read {self._place(again)} again: the others do not bear it out. It may be a hump.")
-        if t.planed and not counting(t, self.side):
+        elif again:
+            out.append(
+                f"Read {self._place(t.readings[again[0]])} again: the others do not bear it out. It may be a hump."
+            )
+        if t.planed and not count:
             out.append(f"Planed {counted(len(t.planed), 'time')} so far: read it again.")
         other, found = BACK if self.side == FACE else FACE, self.planner.round
         if found and found.stages and found.side == other and t.planed and not counting(t, other):
