@@ -5,8 +5,9 @@ from __future__ import annotations
 import os
 
 from nullah.core.arrays import np
-from nullah.core.surface.passes import PLANES
+from nullah.core.surface.passes import PLANES, Pass, take
 from nullah.core.surface.rounds import plan_round
+from nullah.core.surface.zones import Workpiece, Zone
 from nullah.planning import told
 
 
@@ -18,7 +19,5 @@ def main() -> int:
 
 def _loaded() -> None:
     """The compiled strokes, so that whoever waits for a plan does not wait for them."""
-    from nullah.core.surface.compiled.strokes import strokes
-
-    heights, every, touched = np.zeros((9, 9)), np.ones((9, 9), np.uint8), np.zeros((9, 9), np.int64)
-    strokes(heights, every, touched, 10.0, 10.0, np.array([[0.0, 40.0, 80.0, 40.0]]), PLANES[0].row())
+    small = Workpiece(80.0, 80.0, 9, 9)
+    take(small, np.zeros((9, 9)), Pass(PLANES[0], (Zone(small.all_over(), 1, 0.0),), 0.0))

@@ -14,7 +14,7 @@ from nullah.core.arrays import Floats, np
 from nullah.core.measure import BadLength, parse_length, plain
 from nullah.core.surface.certainty import Grid, faces, known
 from nullah.core.surface.gaussian_process import Board, Fit, fit
-from nullah.core.surface.passes import ACROSS, PLANES, TURNED, BenchPlane, plane_from
+from nullah.core.surface.passes import PLANES, TURNED, WAYS, BenchPlane, plane_from
 from nullah.core.surface.place_words import place_words
 from nullah.core.surface.readings import careful
 from nullah.core.surface.sights import SIGHTS, Taken
@@ -31,7 +31,6 @@ CELL = (5.0, 4.0)  # mm, along and across: as fine is the grid on which a plane 
 FEWEST, MOST = (25, 9), (600, 160)  # points of it
 LARGEST_GRID = 40_000  # points that are told
 PLANES_AT_MOST = 12
-WAYS = {"turned": TURNED, "across": ACROSS}  # the schools of taking down rough wood
 
 
 def main(words: Sequence[str]) -> int:

@@ -12,7 +12,7 @@ WANTED = Wanted(600.0, 120.0, Heights((0.6, 0.4, 0.3)), Heights((0.6, 0.4, 0.3),
 
 def test_one_that_waits_is_the_one_that_answers_and_none_is_left(qtbot):
     parent, came = QObject(), []
-    one = OneShot("nullah.rounds_process", came.append, parent, ahead=True)
+    one = OneShot("nullah.rounds_process", came.append, parent)
 
     def processes():
         return [p for p in one.findChildren(QProcess) if p.state() != QProcess.ProcessState.NotRunning]

@@ -132,3 +132,30 @@ class Wood:
         )
         x, y, face, back = x[pick], y[pick], self.up["face"][pick], -self.up["back"][pick]
         return highs(x, y, face, back), -highs(x, y, face, face), -highs(x, y, back, back)
+
+
+class Maker:
+    """Carries out what it is told, and reads with the errors of sticks, straightedge and caliper."""
+
+    def __init__(self, board):
+        self.wood, self.board = Wood(board), board
+
+    def take(self, side, p):
+        told = [{"outline": z.outline, "times": z.times, "direction_deg": z.direction} for z in p.zones]
+        self.wood.plane(side, p.plane.sole, p.plane.iron, p.plane.width, p.plane.set, p.plane.camber, told)
+
+    def read(self, side, readings):
+        board = type(self.board).__new__(type(self.board))
+        board.__dict__ |= self.board.__dict__
+        board.face = lambda x, y: self._at(side, x, y)
+        board.back = lambda x, y: -self._at("back", x, y)
+        out = []
+        for r in readings:
+            if r.kind == "thickness":
+                board.face = lambda x, y: self._at("face", x, y)
+            out.append(board.read(r.kind, r.at, r.across, r.stick, r.to))
+            board.face = lambda x, y: self._at(side, x, y)
+        return out
+
+    def _at(self, side, x, y):
+        return float(self.wood.height(side, np.array([x]), np.array([y]))[0])

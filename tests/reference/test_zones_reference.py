@@ -7,7 +7,7 @@ from contextlib import nullcontext
 import numpy as np
 import pytest
 from hidden_boards import HiddenBoard
-from other_plane import Wood
+from other_plane import Maker
 from test_readings_reference import advised
 from unlike_boards import Dried, Sawn
 
@@ -21,38 +21,10 @@ SOAK = bool(os.environ.get("NULLAH_SOAK"))
 KINDS = (HiddenBoard, Sawn, Dried) if SOAK else (HiddenBoard, Sawn)
 
 
-class Hand:
-    """Carries out what it is told, and reads with the errors of sticks, straightedge and caliper."""
-
-    def __init__(self, board):
-        self.wood, self.board = Wood(board), board
-        self.run = 0.0
-
-    def take(self, side, p):
-        told = [{"outline": z.outline, "times": z.times, "direction_deg": z.direction} for z in p.zones]
-        self.wood.plane(side, p.plane.sole, p.plane.iron, p.plane.width, p.plane.set, p.plane.camber, told)
-
-    def read(self, side, readings):
-        board = type(self.board).__new__(type(self.board))
-        board.__dict__ |= self.board.__dict__
-        board.face = lambda x, y: self._at(side, x, y)
-        board.back = lambda x, y: -self._at("back", x, y)
-        out = []
-        for r in readings:
-            if r.kind == "thickness":
-                board.face = lambda x, y: self._at("face", x, y)
-            out.append(board.read(r.kind, r.at, r.across, r.stick, r.to))
-            board.face = lambda x, y: self._at(side, x, y)
-        return out
-
-    def _at(self, side, x, y):
-        return float(self.wood.height(side, np.array([x]), np.array([y]))[0])
-
-
 def planed(board):
     """Wood lost over the least possible, flatness of both faces, strokes, readings and minutes."""
     knows, readings, _ = advised(board)
-    hand = Hand(board)
+    hand = Maker(board)
     possible = hand.wood.thickness()[0]
     out = true_up(knows.board, board.typed(), readings, bench=hand)
     left, face, back = hand.wood.thickness()
@@ -67,7 +39,7 @@ def planed(board):
 
 def by_rule(board, plane, directions, until):
     """All over, both faces, each way in turn, looked at with fifteen readings after every two times over."""
-    hand, read = Hand(board), 0
+    hand, read = Maker(board), 0
     possible = hand.wood.thickness()[0]
     for side in ("face", "back"):
         for n in range(24):

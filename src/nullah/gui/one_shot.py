@@ -18,7 +18,6 @@ class OneShot(QObject):
         module: whose ``main`` is run.
         ended: hears what came back when it has ended; nothing where it did not start or broke off.
         heard: hears each thing as it comes.
-        ahead: whether another is started before it is asked for, once one was, and waits with all it needs loaded.
     """
 
     def __init__(
@@ -27,11 +26,10 @@ class OneShot(QObject):
         ended: Callable[[list[object]], None],
         parent: QObject,
         heard: Callable[[object], object] = lambda value: None,
-        ahead: bool = False,
     ) -> None:
         super().__init__(parent)
-        self.module, self.ended, self.heard, self.ahead = module, ended, heard, ahead
-        self._waiting: QProcess | None = None
+        self.module, self.ended, self.heard = module, ended, heard
+        self._waiting: QProcess | None = None  # started ahead, with all it needs loaded
         self._found: list[object] = []
         self._rest = b""
         self._process: QProcess | None = None
@@ -55,8 +53,8 @@ class OneShot(QObject):
         process.closeWriteChannel()
 
     def make_ready(self) -> None:
-        """Start one that waits, where that is wished for and none does."""
-        if self.ahead and self._waiting is None:
+        """Start one ahead, where none waits: what is sent next is sent to it."""
+        if self._waiting is None:
             self._waiting = self._begun()
 
     def _begun(self) -> QProcess:

@@ -13,7 +13,7 @@ from nullah.core.stations.made import PieceResult
 from nullah.core.stations.piece_changes import thinner
 from nullah.core.stations.surfaces import Surfaces
 from nullah.core.surface.edges import EdgeWork, edge_work
-from nullah.core.surface.passes import ACROSS, TURNED
+from nullah.core.surface.passes import TURNED, WAYS
 from nullah.core.surface.planing import Planing, minutes, planing
 from nullah.core.surface.readings import Surface, fit
 
@@ -106,7 +106,7 @@ def work(
     if any(t.readings for t in (*whole, *parts)):
         way = _way_call(choices)
         calls.append(way)
-        directions = ACROSS if way.in_force == "across" else TURNED
+        directions = WAYS[way.in_force]
     return TrueupResult(tuple(whole), parts, plane, tuple(calls), before, directions)
 
 

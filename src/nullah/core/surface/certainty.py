@@ -24,7 +24,7 @@ from nullah.core.surface.gaussian_process import (
     where,
 )
 from nullah.core.surface.heights import Heights
-from nullah.core.surface.prior import Kernel, Scale
+from nullah.core.surface.prior import Scale, acrosses, alongs, bend
 from nullah.core.surface.sights import ReadingLike, Taken
 
 ENOUGH = 0.09  # mm, standard deviation over the face: with that, another reading is not worth its time
@@ -237,19 +237,19 @@ def _gathered(points: Sequence[Sequence[tuple[float, float, float]]]) -> tuple[F
 
 def _covariance(board: Board, a: _Places, b: _Places) -> _Arrays:
     """As ``gaussian_process.parts``, of many at once."""
-    kernel, prior = Kernel(board.length, board.width), board.prior
+    prior = board.prior
     bow, cup, twist = (sd * sd for sd in prior.shapes)
     (left, u, v), (right, p, q) = a.warp, b.warp
     u, v, p, q = u[:, None], v[:, None], p[None], q[None]
     bent, leaning, curled = bow, twist * v * q, cup * (v * q) ** 2
     even = left @ (bent * (u * p) ** 2 + leaning * u * p + curled) @ right.T
-    uneven = left @ ((bent + leaning + curled) * kernel.bend(u, p, np.exp)) @ right.T
+    uneven = left @ ((bent + leaning + curled) * bend(u, p, np.exp)) @ right.T
     local: Floats = np.zeros(even.shape)
     for mine, theirs in ((a.local, b.local), (a.behind, b.behind)):
         (left, u, v), (right, p, q) = mine, theirs
         if u.size and p.size:
-            along = kernel.alongs(u[:, None], p[None], np.exp)
-            across = kernel.acrosses(v[:, None], q[None], np.exp)
+            along = alongs(board.half[0], u[:, None], p[None], np.exp)
+            across = acrosses(board.half[1], v[:, None], q[None], np.exp)
             local = local + left @ sum(x * y for x, y in zip(along, across, strict=True)) @ right.T
     taper = a.taper @ np.diag(np.square(prior.taper)) @ b.taper.T
     return _Arrays(even, uneven, prior.local**2 * local, taper)

@@ -23,7 +23,7 @@ from statistics import median
 from nullah.core.frozen import frozen
 from nullah.core.surface.heights import COLUMNS, Rows, evenly, node_rows
 from nullah.core.surface.linear import definite
-from nullah.core.surface.prior import SCALES, Kernel, Prior, Scale, acrosses, alongs, rough
+from nullah.core.surface.prior import SCALES, Prior, Scale, acrosses, alongs, bend, rough
 from nullah.core.surface.sights import SIGHTS, Point, ReadingLike
 
 CALIPER = "thickness"  # the kind that sees both faces
@@ -35,6 +35,9 @@ DISAGREE = (
 CANNOT_BE = 7.0  # standard deviations of what the worst of boards would read: questioned until it is read again
 CAREFUL = 1.15  # so much wider than the posterior is what is told: its scales are themselves learnt from few readings
 _DISTRUSTED = 1000.0  # mm: the error of a reading that is taken for wrong
+
+
+Half = tuple[float, float]  # of length and width, mm
 
 
 @frozen
@@ -63,6 +66,11 @@ class Board:
     def prior(self) -> Prior:
         """What is known beforehand."""
         return self.given or rough(self.length, self.width)
+
+    @property
+    def half(self) -> Half:
+        """Half of length and width, mm: what u and v are shares of."""
+        return self.length / 2, self.width / 2
 
 
 _NO_TAPER = (0.0, 0.0, 0.0, 0.0)
@@ -113,20 +121,19 @@ class Parts:
 
 
 @lru_cache(maxsize=1 << 16)
-def parts(kernel: Kernel, prior: Prior, a: Seen, b: Seen) -> Parts:
-    """Covariance of two things seen."""
+def parts(half: Half, prior: Prior, a: Seen, b: Seen) -> Parts:
+    """Covariance of two things seen of a board of half that length and width, mm."""
     bow, cup, twist = (sd * sd for sd in prior.shapes)
     even = uneven = local = 0.0
-    half_length, half_width = kernel.length / 2, kernel.width / 2
     for w, u, v in a.warp:
         for x, p, q in b.warp:
             weight, bent, leaning, curled = w * x, bow, twist * v * q, cup * v * v * q * q
             even += weight * (bent * u * u * p * p + leaning * u * p + curled)
-            uneven += weight * (bent + leaning + curled) * kernel.bend(u, p, exp)
+            uneven += weight * (bent + leaning + curled) * bend(u, p, exp)
     for mine, theirs in ((a.local, b.local), (a.behind, b.behind)):
         for w, u, v in mine:
             for x, p, q in theirs:
-                local += w * x * sum(map(mul, _alongs(half_length, u, p), _acrosses(half_width, v, q)))
+                local += w * x * sum(map(mul, _alongs(half[0], u, p), _acrosses(half[1], v, q)))
     taper = sum([p * q * sd * sd for p, q, sd in zip(a.taper, b.taper, prior.taper, strict=True)])
     return Parts(even, uneven, prior.local**2 * local, taper)
 
@@ -191,11 +198,11 @@ def fit(board: Board, thickness: float, readings: Sequence[ReadingLike], behind:
         readings: of the face, and calipered.
         behind: which of them are of the back of rough stock, from 0.
     """
-    kernel, prior = Kernel(board.length, board.width), board.prior
+    half, prior = board.half, board.prior
     said = [seen(board, r, i in behind) for i, r in enumerate(readings)]
     values = [r.value - s.taper[0] * thickness for r, s in zip(readings, said, strict=True)]
     among = [
-        [parts(kernel, prior, *((a, b) if i >= j else (b, a))) for j, b in enumerate(said)] for i, a in enumerate(said)
+        [parts(half, prior, *((a, b) if i >= j else (b, a))) for j, b in enumerate(said)] for i, a in enumerate(said)
     ]
     places = same_place(board, readings, behind)
     strays, odd = _strays(readings, places), _odd(said, values, among, places, readings, thickness)
@@ -206,7 +213,7 @@ def fit(board: Board, thickness: float, readings: Sequence[ReadingLike], behind:
     unsettled = [places[i][-1] for i in sorted(strays) if len(places[i]) == 2]
     errors = [_DISTRUSTED if i in strays | odd else s.error for i, s in enumerate(said)]
     mean = _mixed(told, lambda s: 1.0, len(said))
-    face, back = _at_nodes(board, kernel, prior, said, told)
+    face, back = _at_nodes(board, prior, said, told)
     t, b, c, d = _summed([s.taper for s in said], mean, prior.taper)
     warp = _mixed(told, lambda s: s.warped**2, len(said))
     features = [_features(s.warp) for s in said]
@@ -369,9 +376,7 @@ def _against(
     return tuple(apart), tuple(against)
 
 
-def _at_nodes(
-    board: Board, kernel: Kernel, prior: Prior, said: Sequence[Seen], told: Sequence[Weighed]
-) -> tuple[Rows, Rows]:
+def _at_nodes(board: Board, prior: Prior, said: Sequence[Seen], told: Sequence[Weighed]) -> tuple[Rows, Rows]:
     """What is uneven and local, at the nodes of face and back."""
     us, vs = evenly(node_rows(board.length)), evenly(COLUMNS)
     bow, cup, twist = (sd * sd for sd in prior.shapes)
@@ -381,7 +386,7 @@ def _at_nodes(
     for weight, s in zip(uneven, said, strict=True):
         for w, p, q in s.warp:
             for held, u in zip(bent, us, strict=True):
-                k = weight * w * kernel.bend(u, p, exp)
+                k = weight * w * bend(u, p, exp)
                 held[0] += k * bow
                 held[1] += k * q * twist
                 held[2] += k * q * q * cup
@@ -391,9 +396,9 @@ def _at_nodes(
     for rows, sides in ((face, [s.local for s in said]), (back, [s.behind for s in said])):
         for weight, points in zip(local, sides, strict=True):
             for w, p, q in points:
-                across = list(zip(*[_acrosses(kernel.width / 2, v, q) for v in vs], strict=True))
+                across = list(zip(*[_acrosses(board.half[1], v, q) for v in vs], strict=True))
                 for row, u in zip(rows, us, strict=True):
-                    for k, shares in zip(_alongs(kernel.length / 2, u, p), across, strict=True):
+                    for k, shares in zip(_alongs(board.half[0], u, p), across, strict=True):
                         k *= weight * w
                         if abs(k) > 1e-6:
                             row[:] = [z + k * share for z, share in zip(row, shares, strict=True)]
@@ -412,7 +417,7 @@ _LOOKED_AT = tuple([(u, v) for u in evenly(7) for v in evenly(3)])
 def _unsure(found: Fit) -> float:
     """By the trace of the posterior covariance at some places, less that of their plane."""
     board = found.board
-    kernel, prior = Kernel(board.length, board.width), board.prior
+    half, prior = board.half, board.prior
     count = len(_LOOKED_AT)
     planes = []
     for along, across in ((0, 0), (1, 0), (0, 1)):
@@ -422,7 +427,7 @@ def _unsure(found: Fit) -> float:
     total = 0.0
     for sign, those in ((1.0, [of_a_place(u, v) for u, v in _LOOKED_AT]), (-1.0, planes)):
         for one in those:
-            own, beside = parts(kernel, prior, one, one), [parts(kernel, prior, one, s) for s in found.said]
+            own, beside = parts(half, prior, one, one), [parts(half, prior, one, s) for s in found.said]
             for told in found.weighed:
                 if told.share > _LEAST_SHARE:
                     sees = [p.of(told.scale) for p in beside]

@@ -17,6 +17,7 @@ from nullah.core.surface.zones import Place, Workpiece, Zone, outlines, strokes_
 
 TURNED: tuple[float, ...] = (45.0, -45.0)  # degrees from the length of the board, turned half way
 ACROSS: tuple[float, ...] = (90.0,)  # the other school
+WAYS = {"turned": TURNED, "across": ACROSS}
 MOST = 24  # passes in one go, where a plane gets no further
 FINEST = 0.025  # mm, the set of a plane that only clears what others left
 _HIGH = 99.7  # percent of the face that lies lower than what is called its highest spot: a few points are no zone

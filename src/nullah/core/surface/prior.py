@@ -67,26 +67,12 @@ def turned(unsure: float) -> Prior:
     return Prior((warp, warp, warp), 0.1 + 0.3 * unsure, (0.3 + unsure, 0.3, 0.3, 0.2))
 
 
-@frozen
-class Kernel:
-    """How heights at two places of a board go together, for a board as most are; u and v from -1 to 1, ``exp`` of numbers or arrays."""
-
-    length: float
-    width: float
-
-    def bend(self, u: Any, p: Any, exp: Exp) -> Any:
-        """Of what bends along: once differentiable (Matern, 3/2; Rasmussen and Williams 2006, eq. 4.17, from memory), so that what is
-        not read is not taken for sure."""
-        far = abs(u - p) * (sqrt(3.0) / _BEND)
-        return (1 + far) * exp(-far)
-
-    def alongs(self, u: Any, p: Any, exp: Exp) -> tuple[Any, ...]:
-        """As ``alongs``."""
-        return alongs(self.length / 2, u, p, exp)
-
-    def acrosses(self, v: Any, q: Any, exp: Exp) -> tuple[Any, ...]:
-        """As ``acrosses``."""
-        return acrosses(self.width / 2, v, q, exp)
+def bend(u: Any, p: Any, exp: Exp) -> Any:
+    """How heights at two places of a board go together, for a board as most are; u and v from -1 to 1, ``exp`` of numbers or arrays.
+    Here of what bends along: once differentiable (Matern, 3/2; Rasmussen and Williams 2006, eq. 4.17, from memory), so that what is
+    not read is not taken for sure."""
+    far = abs(u - p) * (sqrt(3.0) / _BEND)
+    return (1 + far) * exp(-far)
 
 
 def alongs(half: float, u: Any, p: Any, exp: Exp) -> tuple[Any, ...]:

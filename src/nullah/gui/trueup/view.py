@@ -296,7 +296,7 @@ class TrueupView(QWidget):
             for n in range(len(found.stages)) if t is not None else ():
                 self.stages.put(pass_words.of_a_pass(found, n, workpiece(t.length, t.width), self.session))
         self.stages.setCurrentRow(min(row_was, self.stages.count() - 1))
-        if t is not None and found is not None:
+        if t is not None:
             self.words.show_text(self._said(t))
             self._draw(t)
 
@@ -318,9 +318,7 @@ class TrueupView(QWidget):
             )
             return
         self._advise(current)
-        self.words.show_text(self._said(current))
         self.left.setText(f"{self.session.figure(current.planing.thickest)} left")
-        self._draw(current)
         kit, directions = self.session.project.kit, self.session.plan.trueup.directions
         self.planner.ask(wanted(current, kit.planes, directions))
         self._show_round()
