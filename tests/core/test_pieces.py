@@ -7,7 +7,7 @@ import random
 import pytest
 
 from nullah.core import edit, piece_edits
-from nullah.core.design import Design, Mark, PartDesign, Ref, Rod, between, from_mark, mm, of
+from nullah.core.design import Design, Mark, NoPiece, PartDesign, Ref, Rod, between, from_mark, mm, of
 from nullah.core.document import Measured, Project
 from nullah.core.document_pieces import AddJoint, AddPart, Designed, Drop, Put
 from nullah.core.joints.families import FAMILIES
@@ -15,7 +15,7 @@ from nullah.core.pictures import full_size, piece
 from nullah.core.pictures.bodies import bodies
 from nullah.core.piece_edits import fresh
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.pieces.sizes import NoPiece, Sizes
+from nullah.core.pieces.sizes import Sizes
 from nullah.core.plan import plan
 from nullah.core.shapes.cut import WAYS
 from nullah.core.shapes.solid import BadSolid
@@ -441,7 +441,7 @@ def test_the_lines_of_a_story_stick_add_up_to_its_marks_whatever_is_measured(kin
             measured = (Measured(part=one.id, dimension=dimension, value=round(size + 2, 1)),)
             worked = plan(edit.changed(project, measured=measured)).piece.in_hand.worked
             for chain in worked.chains if worked else ():
-                marks = list(worked.sizes.marks(chain.rod).values())
+                marks = list(worked.sizes.rods.marks(chain.rod).values())
                 assert sum(x.times * x.each for x in chain.lines) == pytest.approx(marks[-1] - marks[0], abs=0.051)
 
 

@@ -16,6 +16,10 @@ from nullah.core.frozen import frozen, replace
 Answer = bool | int | float | str
 
 
+class NoPiece(ValueError):
+    """Answers or edits that no piece can be made of; the message is one sentence."""
+
+
 class Ref(NamedTuple):
     """A figure of something: a part's ``length``, a joint's ``depth``, a rod's mark."""
 

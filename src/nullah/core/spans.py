@@ -32,7 +32,7 @@ def of_piece(now: Plan, axis: int) -> tuple[MarkedSpan, ...]:
     for rod in worked.sizes.design.rods:
         if rod.axis != "xyz"[axis] or rod.frame:
             continue
-        marks = worked.sizes.marks(rod.id)
+        marks = worked.sizes.rods.marks(rod.id)
         names = [m.id for m in rod.marks]
         pairs = combinations(names, 2) if len(names) <= MOST_MARKS else pairwise(names)
         for a, b in pairs:

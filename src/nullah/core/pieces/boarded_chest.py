@@ -9,6 +9,7 @@ from nullah.core.design import (
     Design,
     JointDesign,
     Mark,
+    NoPiece,
     PartDesign,
     Rod,
     between,
@@ -22,7 +23,7 @@ from nullah.core.joints.plan import Check
 from nullah.core.measure import INCH, at_least, marked
 from nullah.core.pieces.chest_fittings import TILL, bracket, stay, stay_checks, stay_words, till
 from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Proportion, Use, moves_in_slots, of_woods
-from nullah.core.pieces.sizes import NoPiece, Sizes
+from nullah.core.pieces.sizes import Sizes
 
 OVER = INCH  # mm the lid stands over front and sides: front and back are 2" shorter than the lid (common practice)
 FEET = 60.0  # mm the ends go on below the front

@@ -9,6 +9,7 @@ from nullah.core.design import (
     Design,
     JointDesign,
     Mark,
+    NoPiece,
     PartDesign,
     Rod,
     between,
@@ -20,7 +21,7 @@ from nullah.core.design import (
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
 from nullah.core.pieces.kind import WOOD, Answers, Grows, Kind, Use, moves_in_slots, of_woods
-from nullah.core.pieces.sizes import NoPiece, Sizes
+from nullah.core.pieces.sizes import Sizes
 
 FOOT = (25.0, 110.0)  # mm thick and wide
 RAIL = (25.0, 60.0)  # mm thick and wide

@@ -9,23 +9,18 @@ from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 
-from nullah.core.design import Along, Design, JointDesign, PartDesign, Ref, Rod, Sum, Term
+from nullah.core.design import Along, Design, JointDesign, NoPiece, PartDesign, Ref, Sum, Term
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import Block, Grows, Shop, Span, axis_of, still
 from nullah.core.joints.plan import JointPlan
 from nullah.core.measure import marked
 from nullah.core.pieces.look import DIMENSIONS, Seen, frame_axes
+from nullah.core.pieces.rods import LEAST, Rods
 from nullah.core.shapes.cut import Placed, Point3, on_grid, stand
 from nullah.core.shapes.turned import into, out_of
 
-LEAST = 0.5  # mm: nothing thinner is a part
-LEAST_OFF = 1e-6  # mm
 WHOLE = "the whole rod"
 Said = Mapping[tuple[str, str], float]
-
-
-class NoPiece(ValueError):
-    """Answers or edits that no piece can be made of; the message is one sentence."""
 
 
 @dataclass
@@ -52,15 +47,12 @@ class Sizes:
     def __post_init__(self) -> None:
         self.laid: dict[str, JointPlan] = {}
         self._kept: dict[Ref, float] = {}
-        self._rods_kept: dict[str, dict[str, float]] = {}
         self._doing: list[Ref] = []
         self._parts = {p.id: p for p in self.design.parts}
         self._joints = {j.id: j for j in self.design.joints}
-        self._rods = {r.id: r for r in self.design.rods}
         self._frames = {f.id: f for f in self.design.frames}
         self._plain: Sizes | None = None
         self._loose: Sizes | None = None
-        self._gaps_kept: dict[str, list[float]] = {}
         self._blocks: dict[tuple[str, bool], Block] = {}
         self._silent = False
         self._stands: dict[str, Placed] = {}
@@ -69,11 +61,20 @@ class Sizes:
             if FAMILIES[joint.family].reaches:
                 for one in {joint.first, joint.second}:
                     self._reaching.setdefault(one, []).append(joint)
-        self._between: dict[str, list[tuple[PartDesign, int]]] = {}
+        between: dict[str, list[tuple[PartDesign, int]]] = {}
         for part in self.design.parts:
             for dimension, lies in enumerate((part.along, part.across, part.through)):
                 if lies.rod and lies.a and lies.b and not part.fitted:
-                    self._between.setdefault(lies.rod, []).append((part, dimension))
+                    between.setdefault(lies.rod, []).append((part, dimension))
+        self.rods = Rods(
+            {r.id: r for r in self.design.rods},
+            between,
+            {**self.put, **self.measured},
+            self.held,
+            self.total,
+            self._loose_reach,
+            lambda: self._as_planned().rods,
+        )
 
     # ---- figures
 
@@ -157,12 +158,12 @@ class Sizes:
         if ref.owner in self._joints:
             joint = self._joints[ref.owner]
             return float(FAMILIES[joint.family].figure(ref.what, Seen(joint, self)))
-        if ref.owner in self._rods:
+        if ref.owner in self.rods.of:
             if ref.what != WHOLE:
                 self.value(
                     Ref(ref.owner, WHOLE)
                 )  # every mark is read from the whole rod, so that what it hangs on is known
-            marks = self.marks(ref.owner)
+            marks = self.rods.marks(ref.owner)
             if ref.what == WHOLE:
                 return 0.0
             if ref.what == "total":
@@ -173,107 +174,16 @@ class Sizes:
 
     # ---- rods
 
-    def gaps(self, rod: Rod) -> list[float]:
-        """The gaps of a rod, mm: stretches told by parts that are measured, cut or written by hand, then what gives of the rest."""
-        kept = self._gaps_kept.get(rod.id)
-        if kept is not None:
-            return kept
-        gaps, free = self._alone(rod)
-        total = self._agreed(rod)
-        if free and total is not None:
-            left = total - sum(gaps[1:])  # the first only says where the rod begins
-            shares = sum(rod.marks[i].gives for i in free)
-            for i in free:
-                gaps[i] += left * rod.marks[i].gives / shares
-        elif total is not None and sum(gaps[1:]) - total > LEAST_OFF:
-            giving = [i for i, m in enumerate(rod.marks) if m.gives] or [len(gaps) - 1]
-            each = (total - sum(gaps[1:])) / len(giving)
-            for i in giving:
-                gaps[i] += each
-        self._gaps_kept[rod.id] = gaps
-        return gaps
-
-    def _agreed(self, rod: Rod) -> float | None:
-        """How long a rod is: the shortest of what parts of it, and of those that are to be as long, tell or an inside that is held
-        gives; else its own total."""
-        said = []
-        known = {*self.measured, *self.put}
-        for one in (rod, *(self._rods[r] for r in rod.same if r in self._rods)):
-            tells = any((p.id, DIMENSIONS[d]) in known for p, d in self._between.get(one.id, ()))
-            if one is not rod and not tells and self.held.get(one.id) != "inside":
-                continue
-            gaps, free = self._alone(one)
-            if not free:
-                said.append(sum(gaps[1:]))
-            elif one.hold and self.held.get(one.id) == "inside":
-                at = [m.id for m in one.marks].index(one.hold)
-                if at in free:
-                    said.append(sum(gaps[1:]) + self._as_planned().gaps(one)[at] - sum(gaps[i] for i in free))
-        if said:
-            return min(said)
-        return self.total(rod.total) if rod.total else None
-
-    def _alone(self, rod: Rod) -> tuple[list[float], list[int]]:
-        """The gaps of a rod as its own parts tell them, and which of them still give."""
-        gaps = [self.total(m.gap) for m in rod.marks]
-        told: set[int] = set()
-        for low, high, wanted in self._told(rod):
-            inside = [i for i in range(low + 1, high + 1) if i not in told]
-            if not inside:
-                continue
-            giving = [i for i in inside if rod.marks[i].gives] or inside[-1:]
-            left = wanted - sum(gaps[low + 1 : high + 1])
-            shares = sum(rod.marks[i].gives or 1.0 for i in giving)
-            for i in giving:
-                gaps[i] += left * (rod.marks[i].gives or 1.0) / shares
-            told |= set(inside)
-        return gaps, [i for i, m in enumerate(rod.marks) if m.gives and i not in told]
-
-    def _told(self, rod: Rod) -> list[tuple[int, int, float]]:
-        """The stretches of a rod that parts tell by their own size, from mark to mark, the inner ones first: of two parts that tell
-        one stretch the shorter holds, since wood comes off and does not go on. What is fitted last tells nothing, nor what is cut:
-        where that differs from the plan is a conflict."""
-        found: dict[tuple[int, int], float] = {}
-        names = {m.id: i for i, m in enumerate(rod.marks)}
-        for part, dimension in self._between.get(rod.id, ()):
-            key = (part.id, DIMENSIONS[dimension])
-            known = next((k[key] for k in (self.measured, self.put) if key in k), None)
-            if known is None:
-                continue
-            lies, axis = self._lies(part, dimension)
-            ends = tuple(sorted((names[lies.a], names[lies.b])))
-            loose = self._loosely()
-            reach = loose._reach(part, axis, False) + loose._reach(part, axis, True)
-            wanted = max(0.0, known - reach + self.total(lies.off) - self.total(lies.off_b))
-            found[ends[0], ends[1]] = min(found.get((ends[0], ends[1]), wanted), wanted)
-        return sorted(((a, b, mm) for (a, b), mm in found.items()), key=lambda s: (s[1] - s[0], s))
-
-    def _loosely(self) -> Sizes:
-        """The same design with no stretch told: what its joints reach is worked out there, so that nothing waits for itself."""
+    def _loose_reach(self, part: PartDesign, dimension: int) -> float:
+        """What joints reach beyond both ends of a part, were no stretch told: so nothing waits for itself."""
         if self._loose is None:
-            stiff = {(p.id, DIMENSIONS[d]) for found in self._between.values() for p, d in found}
+            stiff = {(p.id, DIMENSIONS[d]) for found in self.rods.between.values() for p, d in found}
             measured, cut, put = (
                 {k: v for k, v in s.items() if k not in stiff} for s in (self.measured, self.cut, self.put)
             )
             self._loose = Sizes(self.design, measured, cut, put, self.held, self.shop, self.grows)
-        return self._loose
-
-    def marks(self, rod_id: str) -> dict[str, float]:
-        """Where a rod's marks lie in its frame, mm, in order."""
-        kept = self._rods_kept.get(rod_id)
-        if kept is None:
-            rod = self._rods[rod_id]
-            at, kept = 0.0, {}
-            for mark, gap in zip(rod.marks, self.gaps(rod), strict=True):
-                if mark.gives and gap < LEAST:
-                    words = mark.label or mark.id.replace("-", " ")
-                    raise NoPiece(
-                        f"{rod.name}: {marked(gap, unit=' mm')} is left {words}; make it larger, or what is on it smaller."
-                    )
-                at += gap
-                kept[mark.id] = at
-            self._rods_kept[rod_id] = kept
-        return kept
+        axis = frame_axes(part)[dimension]
+        return self._loose._reach(part, axis, False) + self._loose._reach(part, axis, True)
 
     def _as_planned(self) -> Sizes:
         """The same design with nothing measured or cut."""
@@ -316,7 +226,7 @@ class Sizes:
         if lies.rod and lies.a and lies.b:
             low, high = self._ends(lies)
             a, b = lies.a.replace("-", " "), lies.b.replace("-", " ")
-            found = [(f"{self._rods[lies.rod].name.lower()}, {a} to {b}", high - low)]
+            found = [(f"{self.rods.of[lies.rod].name.lower()}, {a} to {b}", high - low)]
         else:
             found = [(t.label or "as asked", t.times * self.term(t)) for t in lies.size]
         for joint in self.design.joints:
@@ -441,25 +351,3 @@ class Sizes:
     def _into(self, frame_id: str, placed: Placed) -> Placed:
         frame = self._frames.get(frame_id)
         return placed if frame is None else into(placed, [self.total(s) for s in frame.at], frame.axis, frame.degrees)
-
-    # ---- what hangs together
-
-    def read_by(self) -> dict[Ref, set[Ref]]:
-        """Of every figure worked out so far, the figures that were worked out straight from it."""
-        back: dict[Ref, set[Ref]] = {}
-        for ref, read in self.reads.items():
-            for one in read:
-                back.setdefault(one, set()).add(ref)
-        return back
-
-    def depends_on(self, owner: str, read_by: Mapping[Ref, set[Ref]] | None = None) -> set[Ref]:
-        """Every figure that was worked out from one of ``owner``'s, near or far; ``read_by``, where it is known already."""
-        back = self.read_by() if read_by is None else read_by
-        waiting = [r for r in back if r.owner == owner]
-        found: set[Ref] = set()
-        while waiting:
-            for ref in back.get(waiting.pop(), ()):
-                if ref not in found:
-                    found.add(ref)
-                    waiting.append(ref)
-        return found

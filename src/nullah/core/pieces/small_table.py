@@ -13,6 +13,7 @@ from nullah.core.design import (
     Frame,
     JointDesign,
     Mark,
+    NoPiece,
     PartDesign,
     Rod,
     Squared,
@@ -27,7 +28,7 @@ from nullah.core.joints.arris import EASED, eased
 from nullah.core.joints.plan import Check
 from nullah.core.measure import at_least, marked
 from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Proportion, moves_in_slots, of_woods
-from nullah.core.pieces.sizes import NoPiece, Sizes
+from nullah.core.pieces.sizes import Sizes
 from nullah.core.pieces.table_drawer import (
     APRON,
     BITE,
@@ -272,7 +273,7 @@ def _upright(sizes: Sizes, grows: Grows) -> list[tuple[float, float]]:
     found = []
     for part in (sizes.design.part(p) for p in UPRIGHT if sizes.has(p)):
         wide = sizes.size(part.id)[1]
-        low = sizes.marks("drawer-high")["bottom-high"] if part.id == "drawer-back" else 0.0
+        low = sizes.rods.marks("drawer-high")["bottom-high"] if part.id == "drawer-back" else 0.0
         found.append((low + wide, max(0.0, grows(part.id, part.species, wide)[1])))
     return found
 

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import field
 
 from nullah.core.ask import BadAnswer
-from nullah.core.design import JointDesign, PartDesign, Ref, Rod, Term
+from nullah.core.design import JointDesign, NoPiece, PartDesign, Ref, Rod, Term
 from nullah.core.document import CutMark, JointMark, Measured
 from nullah.core.document_pieces import AddJoint, Answers, Designed, Put
 from nullah.core.drawing import area
@@ -23,7 +23,7 @@ from nullah.core.pieces.kind import Kind
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.look import DIMENSIONS, Seen, frame_axes
 from nullah.core.pieces.part import Chain, ChainLine, Part
-from nullah.core.pieces.sizes import NoPiece, Sizes
+from nullah.core.pieces.sizes import Sizes
 from nullah.core.pieces.stick import Gap, Stick
 from nullah.core.shapes.cut import SIDES, Cut, Placed, Point3, shifted
 from nullah.core.wood.species import species
@@ -141,7 +141,7 @@ class Worked:
         edits = {c.rod: c.edit for c in self.chains}
         found = []
         for rod in self.sizes.design.rods:
-            marks = list(self.sizes.marks(rod.id).values())
+            marks = list(self.sizes.rods.marks(rod.id).values())
             if len(marks) > 1 and marks[-1] > marks[0]:
                 found.append(_stick(rod, [m - marks[0] for m in marks], marks[0], edits[rod.id]))
         return tuple(found)
@@ -264,10 +264,10 @@ def _sized(
     done = sizes(ways)
     cut_parts = {m.part for m in cut}
     parts = tuple(_part(p, done, cut_parts, measured) for p in by_hand.design.parts)
-    read_by = done.read_by()
+    read_by = _read_by(done.reads)
     parts = tuple(replace(p, drives=_drives(p.id, done, read_by)) for p in parts)
     for rod in by_hand.design.rods:
-        done.marks(rod.id)  # which says where nothing is left
+        done.rods.marks(rod.id)  # which says where nothing is left
     chains = tuple(_chain(r, done) for r in by_hand.design.rods)
     checks = kind.checks(asked, done, grows) if kind.checks else ()
     anew = sizes(ways, {}) if sawn else None
@@ -308,7 +308,7 @@ def _off(sizes: Callable[[Mapping[str, str]], Sizes], known: Mapping[tuple[str, 
         inner = sizes({rod.id: "inside"})
         at = [m.id for m in rod.marks].index(rod.hold)
         both = {
-            name: (one.value(Ref(rod.id, "total")), one.gaps(rod)[at])
+            name: (one.value(Ref(rod.id, "total")), one.rods.gaps(rod)[at])
             for name, one in (("outside", outer), ("inside", inner))
         }
         facts = tuple(
@@ -366,16 +366,37 @@ def _drives(part: str, sizes: Sizes, read_by: Mapping[Ref, set[Ref]]) -> tuple[s
     """What follows this part's thickness and width, in a few words each."""
     found: dict[str, list[str]] = {}
     labels = {p.id: p.label for p in sizes.design.parts}
-    for ref in sizes.depends_on(part, read_by):
+    for ref in _following(part, read_by):
         if ref.owner in labels and ref.owner != part and ref.what in DIMENSIONS:
             found.setdefault(ref.what, []).append(labels[ref.owner])
     return tuple(f"{what} of {', '.join(sorted(names))}" for what, names in sorted(found.items()))
 
 
+def _read_by(reads: Mapping[Ref, set[Ref]]) -> dict[Ref, set[Ref]]:
+    """Of every figure, the figures that were worked out straight from it."""
+    back: dict[Ref, set[Ref]] = {}
+    for ref, read in reads.items():
+        for one in read:
+            back.setdefault(one, set()).add(ref)
+    return back
+
+
+def _following(owner: str, read_by: Mapping[Ref, set[Ref]]) -> set[Ref]:
+    """Every figure that was worked out from one of ``owner``'s, near or far."""
+    waiting = [r for r in read_by if r.owner == owner]
+    found: set[Ref] = set()
+    while waiting:
+        for ref in read_by.get(waiting.pop(), ()):
+            if ref not in found:
+                found.add(ref)
+                waiting.append(ref)
+    return found
+
+
 def _chain(rod: Rod, sizes: Sizes) -> Chain:
     """A rod as lines of arithmetic that add up to its length."""
     lines: list[ChainLine] = []
-    for mark, gap in list(zip(rod.marks, sizes.gaps(rod), strict=True))[1:]:
+    for mark, gap in list(zip(rod.marks, sizes.rods.gaps(rod), strict=True))[1:]:
         if mark.gives:
             words = mark.label or mark.id.replace("-", " ")
             lines.append(ChainLine(f"{words}, {'clear' if mark.clear else 'what is left'}", gap))
