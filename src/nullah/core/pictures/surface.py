@@ -12,6 +12,7 @@ from itertools import pairwise
 from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, rectangle
 from nullah.core.ink import HEAT
 from nullah.core.measure import marked
+from nullah.core.stations.planing_ways import counting
 from nullah.core.stations.trueup import Trued
 from nullah.core.surface.passes import Pass
 from nullah.core.surface.planing import Planing
@@ -49,8 +50,9 @@ def picture(
     most = max(max(map(max, off)), STEP)
     items: list[Primitive] = [*_map(p, off, most, length, width)]
     marks = _Marks(length, width)
+    count = counting(t, side)
     for n, r in enumerate(t.readings):
-        if r.side == side:
+        if r in count or (n == chosen and r.side == side):  # what was read before planing is no longer so
             stray = n in t.surface.strays
             words = f"{SIGHTS[r.kind].short} {marked(r.value, fine=True)}{' ?' if stray else ''}".strip()
             marks.put(r, words, "decision" if stray else "computed", f"reading:{t.id}/{n}", bold=n == chosen)
