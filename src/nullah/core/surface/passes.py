@@ -10,6 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from math import isfinite
+from typing import NamedTuple
 
 from nullah.core.arrays import Floats, np
 from nullah.core.frozen import frozen, replace
@@ -157,29 +158,45 @@ def planned(
 ) -> Iterator[tuple[Pass, Floats]]:
     """Passes that bring a face down to a target until no place stands more than ``goal`` mm over it, then ``clear`` over all of it;
     each with the face as it is reckoned to leave it. What may stand up unseen, ``unsure`` mm, comes off under a long sole first."""
-    heights, count = heights.copy(), 0
-    order = sorted(planes, key=lambda p: -p.set)
+    count, order = 0, sorted(planes, key=lambda p: -p.set)
     last = max(planes, key=lambda p: p.bridges)
-    for p in _down(workpiece, heights, target, order[0], directions):
-        yield p, heights.copy()
-    most = highest(heights - target)
+    work = _Work(workpiece, heights.copy(), target, directions)
+    for p in _down(work, order[0]):
+        yield p, work.heights.copy()
+    most = work.most()
     for plane in order if clear or len(order) == 1 else [p for p in order if p is not last]:
         end, leaves = (count + _WITH_THE_LAST, _AT_LAST) if plane is last else (MOST, _LEAVES)
         while most > max(goal, leaves * plane.set) and count < min(end, MOST):
-            found = _lowered(workpiece, heights, target, plane, directions, goal, count)
+            found = _lowered(work, plane, goal, count)
             if found is None:
                 break
-            p, heights = found
-            yield p, heights.copy()
-            most, count = highest(heights - target), count + 1
+            p, work = found
+            yield p, work.heights.copy()
+            most, count = work.most(), count + 1
     if clear:
-        for p in _all_over(workpiece, heights, target, last, directions, goal, unsure):
-            yield p, heights.copy()
+        for p in _all_over(work, last, goal, unsure):
+            yield p, work.heights.copy()
         fine = replace(last, set=min(last.set, FINEST), camber=min(last.camber, FINEST / 3))
-        most = max(highest(heights - target), 0.0)
-        p = Pass(fine, (Zone(workpiece.all_over(), clear, 0.0),), most, until="full shavings")
-        take(workpiece, heights, p)
-        yield p, heights
+        p = Pass(fine, (Zone(workpiece.all_over(), clear, 0.0),), max(work.most(), 0.0), until="full shavings")
+        take(workpiece, work.heights, p)
+        yield p, work.heights
+
+
+class _Work(NamedTuple):
+    """A face while it is planned: its heights, what it is to come down to, and which ways planing goes."""
+
+    workpiece: Workpiece
+    heights: Floats
+    target: Floats
+    directions: Sequence[float]
+
+    def over(self) -> Floats:
+        """What stands over the target, mm."""
+        return self.heights - self.target
+
+    def most(self) -> float:
+        """The highest of it."""
+        return highest(self.over())
 
 
 _LEAVES = 2.0  # shavings: so near a plane goes to the target, place by place; then a finer one
@@ -191,49 +208,33 @@ _SHARES = (0.5, 0.65, 0.8, 0.3, 0.15)  # of what stands highest: the level of a 
 _LOW = 5.0  # percent of a place that may lie so low that a shaving would be too much there
 
 
-def _lowered(
-    workpiece: Workpiece,
-    heights: Floats,
-    target: Floats,
-    plane: BenchPlane,
-    directions: Sequence[float],
-    goal: float,
-    turn: int,
-) -> tuple[Pass, Floats] | None:
+def _lowered(work: _Work, plane: BenchPlane, goal: float, turn: int) -> tuple[Pass, _Work] | None:
     """The places that stand highest, taken down: the pass, and the face after it; None where the plane gets no further."""
-    over = heights - target
+    over, workpiece = work.over(), work.workpiece
     most = highest(over)
     most_at_once = _SHAVINGS * plane.set
     levels = [most - most_at_once] if most > 1.6 * most_at_once else []
     levels += [share * most for share in _SHARES]
-    below = float((-over).max())
     for level in levels:
         places = outlines(workpiece, over, max(level, goal / 2))
         within = np.any([workpiece.inside(one) for one in places], axis=0) if places else None
         if within is None or float(np.percentile(over[within], _LOW)) < plane.set / 2:
             continue
-        found = _worked(workpiece, heights, target, plane, places, directions, max(level, goal / 2), below, turn)
+        found = _worked(work, plane, places, max(level, goal / 2), turn)
         if found is None:
             continue
         zones, after = found
-        if highest((over - (after - target))[within]) > _BITES * plane.set:
+        if highest((over - after.over())[within]) > _BITES * plane.set:
             return Pass(plane, zones, most), after
     return None
 
 
 def _worked(
-    workpiece: Workpiece,
-    heights: Floats,
-    target: Floats,
-    plane: BenchPlane,
-    places: Sequence[tuple[Place, ...]],
-    directions: Sequence[float],
-    level: float,
-    below: float,
-    turn: int,
-) -> tuple[tuple[Zone, ...], Floats] | None:
+    work: _Work, plane: BenchPlane, places: Sequence[tuple[Place, ...]], level: float, turn: int
+) -> tuple[tuple[Zone, ...], _Work] | None:
     """Places planed until what stands highest in them is down to a level, one way and then the other; each as often as all."""
-    now, zones = heights.copy(), list[Zone]()
+    workpiece, _, target, directions = work
+    now, zones, below = work.heights.copy(), list[Zone](), float((target - work.heights).max())
     ways = [directions[(turn + n) % len(directions)] for n in range(len(directions))]
     for place in places:
         within = workpiece.inside(place)
@@ -250,25 +251,18 @@ def _worked(
                 times += 1
             if times:
                 zones.append(Zone(place, times, way))
-    return (tuple(zones), now) if zones else None
+    return (tuple(zones), work._replace(heights=now)) if zones else None
 
 
 _TAKES = 0.06  # mm under the target: what planing all over may take to leave a face flat
 _ALL_OVER = 8  # times each way, at the most
 
 
-def _all_over(
-    workpiece: Workpiece,
-    heights: Floats,
-    target: Floats,
-    plane: BenchPlane,
-    directions: Sequence[float],
-    goal: float,
-    unsure: float,
-) -> list[Pass]:
+def _all_over(work: _Work, plane: BenchPlane, goal: float, unsure: float) -> list[Pass]:
     """A long plane over all of the face, one way and then the other, until no place stands more than a goal over it; heights follow.
     The sole itself finds what is high, so it goes over once or twice more where something may be that was not read."""
-    most, zones = highest(heights - target), list[Zone]()
+    workpiece, heights, target, directions = work
+    most, zones = work.most(), list[Zone]()
     more = round(unsure / plane.set / len(directions))
     for n, way in enumerate(directions):
         until = most + (goal - most) * (n + 1) / len(directions)
@@ -289,14 +283,13 @@ def _all_over(
 _MANY = 6
 
 
-def _down(
-    workpiece: Workpiece, heights: Floats, target: Floats, plane: BenchPlane, directions: Sequence[float]
-) -> list[Pass]:
+def _down(work: _Work, plane: BenchPlane) -> list[Pass]:
     """A pass over all of a face that stands high over its target everywhere, by as many shavings as leave some; heights follow."""
-    spare = float((heights - target).min())
+    workpiece, heights, target, directions = work
+    spare = float(work.over().min())
     if spare < _MANY * plane.set:
         return []
-    most, zones = highest(heights - target), list[Zone]()
+    most, zones = work.most(), list[Zone]()
     for n, direction in enumerate(directions):
         zone, sheds, times = Zone(workpiece.all_over(), 1, direction), plane.set, 0
         # over the target, when this way is done
