@@ -8,7 +8,7 @@ import numpy as np
 import nullah.core
 from nullah.core.layout.model import Blank, Options, Stock
 from nullah.core.layout.planner import Planner
-from nullah.core.surface.passes import PLANES, TURNED, Workpiece, planned
+from nullah.core.surface.passes import PLANES, TURNED, Finish, Workpiece, planned
 
 for stale in Path(nullah.core.__file__).parent.rglob("__pycache__/*.nb[ic]"):
     stale.unlink()  # Numba does not see that a function called from another file has changed
@@ -23,4 +23,4 @@ for many in (3, 30):  # all finds a place, and not all
         planner.advance(1500, share)
 
 flat = np.zeros((25, 9))
-planned(Workpiece(500.0, 100.0, 25, 9), flat + 0.3, flat, PLANES, TURNED, 0.1, 1)
+list(planned(Workpiece(500.0, 100.0, 25, 9), flat + 0.3, flat, PLANES, TURNED, Finish(0.1, 1)))

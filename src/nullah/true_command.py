@@ -14,9 +14,10 @@ from nullah.core.arrays import Floats, np
 from nullah.core.measure import BadLength, parse_length, plain
 from nullah.core.surface.certainty import Grid, faces, known
 from nullah.core.surface.gaussian_process import Board, Fit, fit
-from nullah.core.surface.passes import PLANES, TURNED, WAYS, BenchPlane, plane_from
+from nullah.core.surface.passes import PLANES, WAYS, BenchPlane, plane_from
 from nullah.core.surface.place_words import place_words
 from nullah.core.surface.readings import careful
+from nullah.core.surface.rounds import Ways
 from nullah.core.surface.sights import SIGHTS, Taken
 from nullah.core.surface.slab import minimum_zone, thickest_slab
 from nullah.core.surface.truing import Simulated, Step, true_up
@@ -62,7 +63,9 @@ def main(words: Sequence[str]) -> int:
             raise FileTrouble("The face lies under the back somewhere: face less back is the thickness.")
     board = Board(length, width)
     found = fit(board, thickness, readings)
-    answers = answered(found, thickness, readings, grid, wanted, planes, true, WAYS[given.way])
+    answers = answered(
+        found, thickness, readings, grid, wanted, planes, true, Ways(WAYS[given.way], given.rises, given.working_face)
+    )
     write_all({given.out: (json.dumps(plain(answers), allow_nan=False) + "\n").encode()})
     print(spoken(str(given.out)))
     return 0
@@ -76,7 +79,7 @@ def answered(
     wanted: float | None,
     planes: Sequence[BenchPlane],
     true: tuple[Floats, Floats] | None = None,
-    directions: Sequence[float] = TURNED,
+    ways: Ways = Ways(),  # noqa: B008  a frozen value
 ) -> dict[str, Any]:
     """What the command tells, as plain data.
 
@@ -85,7 +88,7 @@ def answered(
         grid: on which the surface is told.
         wanted: thickness, mm, or None to keep the most.
         true: heights of face and back, mm, over the board, to carry the plan out on.
-        directions: which way rough wood is planed down, degrees from the length.
+        ways: which ways it is planed.
     """
     board = found.board
     knows = known(found, readings)
@@ -100,7 +103,7 @@ def answered(
     thickest = thickest_slab(u, v, fine_face, fine_back).thickness
     trued = None  # where no board is left, there is none to plane
     if thickest > 0:
-        trued = true_up(board, thickness, readings, wanted, planes, directions, bench)
+        trued = true_up(board, thickness, readings, wanted, planes, ways, bench)
     out: dict[str, Any] = {
         "thickest_mm": max(thickest - careful(found), 0.0),
         "minimum_zone_mm": minimum_zone(u, v, fine_face),
@@ -237,6 +240,12 @@ def _parser() -> argparse.ArgumentParser:
         choices=WAYS,
         default="turned",
         help="rough wood at 45 degrees, one way and then the other; or straight across",
+    )
+    parser.add_argument(
+        "--rises", choices=("left", "right"), default="", help="the end towards which the grain comes up to the face"
+    )
+    parser.add_argument(
+        "--working-face", action="store_true", help="make the face alone flat; the back stays as it comes"
     )
     parser.add_argument("--face", type=Path, metavar="CSV", help="true heights, to carry the plan out on")
     parser.add_argument("--back", type=Path, metavar="CSV", help="true heights of the back, in the same frame")

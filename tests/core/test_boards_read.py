@@ -245,7 +245,12 @@ def test_what_is_no_wood_is_told(words):
 
 def test_the_better_face_is_offered_to_show_and_a_board_turned_twice_is_as_it_was():
     project = edit.held(demo.box(), readings=())
-    for words in ("stain at 300, 20, 60 x 30 on the face", "upper edge 0, 182; 900, 150", "lower edge 0, 10; 90, 0"):
+    for words in (
+        "stain at 300, 20, 60 x 30 on the face",
+        "upper edge 0, 182; 900, 150",
+        "lower edge 0, 10; 90, 0",
+        "grain rises right",
+    ):
         project = say(project, words)
     call = plan(project).call("face board 1")
     assert call.recommended == "turn"
@@ -256,6 +261,7 @@ def test_the_better_face_is_offered_to_show_and_a_board_turned_twice_is_as_it_wa
     assert now.lower == ((0, 0), (900, 32), (1690, 0))
     assert now.upper[0] == (0, 172)
     assert (now.heart_side, now.straight_edge) == ("face", "upper")
+    assert now.rises == "left"  # the same fibre, looked at from the other side
     assert plan(over).call("face board 1") is None
     again = turned_over(over, "board 1").boards[0]
     assert again.model_copy(update={"defects": was.defects}) == was

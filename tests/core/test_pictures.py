@@ -17,7 +17,7 @@ from nullah.core.pictures.unfolded import Unfolded, unfolded
 from nullah.core.plan import plan
 from nullah.core.stations.as_made import months, settles_at
 from nullah.core.stations.readiness import readiness
-from nullah.core.wood.rings import Wood, on_end, on_face, rings
+from nullah.core.wood.rings import Wood, on_edge, on_end, on_face, rings
 from nullah.core.wood.species import ALL
 
 PLAN = plan(demo.box())
@@ -173,3 +173,16 @@ def test_no_two_parts_of_a_project_have_the_same_written_on_them_and_none_an_id(
     texts = {i.text for i in drawn.items if isinstance(i, Text)}
     assert {"top", "3 lid"} <= texts
     assert not [t for t in texts if re.fullmatch(r"\d+\.[a-z-]+", t)]
+
+
+@pytest.mark.parametrize("end", ["left", "right"])
+@pytest.mark.parametrize("angle", [0.0, 20.0])
+def test_the_figure_on_an_edge_rises_as_the_grain_does(end, angle):
+    for seed in "abcdef":
+        wood = Wood("white ash", angle, True, seed, rises=end)
+        climbs = [
+            (run[-1][1] - run[0][1]) * (run[-1][0] - run[0][0])
+            for run in on_edge(wood, 900.0, 150.0, 25.0)
+            if abs(run[-1][0] - run[0][0]) > 60.0
+        ]
+        assert sum(climbs) * (1 if end == "right" else -1) > 0

@@ -2,9 +2,12 @@
 
 import pytest
 
-from nullah.core import demo, truing_edits
+from nullah.core import demo, edit, truing_edits
+from nullah.core.frozen import replace
 from nullah.core.plan import plan
-from nullah.core.stations.planing_ways import first_side, how
+from nullah.core.stations.planing_ways import first_side, how, wanted
+from nullah.core.surface.heights import Heights
+from nullah.core.surface.rounds import plan_round
 
 
 @pytest.fixture
@@ -26,7 +29,7 @@ def test_the_hollow_side_lies_down_first(project):
     assert first_side(read(project, 1.2))[0] == "back"
     side, why = first_side(read(project, -1.2))
     assert side == "face"
-    assert "back is" in why
+    assert "laid on its face it rocks" in why
     assert first_side(plan(project).trueup.of("board 2"))[0] == "face"
 
 
@@ -47,3 +50,28 @@ def test_knots_and_marks_are_spoken_of_where_they_are(project):
     other = next(b for b in project.boards if b.id == hidden.board)
     assert any("may stay" in words for words in how(other, hidden, "back", (0.0, 0.0)))
     assert not any("may stay" in words for words in how(other, hidden, "face", (0.0, 0.0)))
+
+
+def test_a_top_on_buttons_may_have_its_working_face_alone_made_flat(project):
+    """Only the working face of a top need be flat (common practice, no source); what is let into another is of one thickness."""
+    made = plan(project)
+    staves = [t for t in made.trueup.parts if t.part == "2.top"]
+    shelf = next(t for t in made.trueup.parts if t.part == "bottom")  # of a box: it lies in grooves
+    for t in (*staves, shelf):
+        project = truing_edits.put_reading(project, t, "cup", "face", 0.8, at=t.length / 2)
+    made = plan(project)
+    calls = [c for c in made.calls if c.id.startswith("faces ")]
+    assert [c.id for c in calls] == ["faces 2.top"]
+    assert calls[0].in_force == "both"
+    both = made.trueup.of(staves[0].id)
+    made = plan(edit.take(project, calls[0], "working face"))
+    alone = made.trueup.of(staves[0].id)
+    assert first_side(alone)[0] == "face"
+    assert alone.minutes == both.minutes / 2
+    sides = []
+    for one in (alone, both):
+        flat = replace(wanted(one, project.kit.planes), begun=("face",), face=Heights(), unsure=(0.0, 0.0))
+        sides.append((plan_round(flat).side, bool(plan_round(flat).stages)))
+    assert sides == [("face", False), ("back", True)]  # the face is flat: the back is let be, or comes next
+    told = next(s for s in made.bench.steps if s.id == f"true {alone.id}")
+    assert "stays as it comes" in told.words

@@ -7,7 +7,7 @@ import pytest
 from PIL import Image, ImageDraw
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QFileDialog, QLineEdit
+from PySide6.QtWidgets import QApplication, QComboBox, QFileDialog, QLineEdit
 
 from nullah.core import board_readings, demo
 from nullah.core.measure import told
@@ -195,6 +195,7 @@ def test_a_board_is_read_by_keys(hand, picture, tmp_path):
         "loose knot at 800, 100, 40 x 30, 2 under the face",
         "sapwood at 0, 0, 1200 x 14",
         "rings 35 heart face pith lower",
+        "the grain rises to the left",
         "lower edge 0, 8; 200, 0",
         "thickness 23.4 at 60, 20",
     ):
@@ -203,6 +204,9 @@ def test_a_board_is_read_by_keys(hand, picture, tmp_path):
     knot = board(hand).defects[2]
     assert (knot.kind, knot.face, knot.depth) == ("loose knot", "face", 2)
     assert (board(hand).ring_angle, board(hand).heart_side, board(hand).pith) == (35, "face", "lower")
+    assert board(hand).rises == "left"
+    QTest.keyClick(hand.find(QComboBox, "grain at an edge"), Qt.Key.Key_Up)
+    assert board(hand).rises == "right"
     assert board(hand).lower[:2] == ((0, 8), (200, 0))
     assert [r.value for r in hand.project.readings] == [23.4]
     hand.key("Esc")  # the line is left

@@ -12,7 +12,8 @@ from test_readings_reference import advised
 from test_slab_reference import highs
 
 from nullah.core.surface.compiled.strokes import rest, strokes
-from nullah.core.surface.passes import PLANES, TURNED, BenchPlane, Pass, planned, take
+from nullah.core.surface.passes import PLANES, TURNED, BenchPlane, Finish, Pass, planned, take
+from nullah.core.surface.rounds import Ways
 from nullah.core.surface.truing import Simulated, true_up
 from nullah.core.surface.zones import Workpiece, Zone, outlines, strokes_in
 
@@ -130,7 +131,7 @@ def test_the_plan_takes_the_high_corner_first_and_ends_over_all_of_the_face():
     workpiece = Workpiece(1000.0, 200.0, 101, 41)
     u, v = workpiece.places()
     wood = 1.5 * (u + 1) / 2 * (v + 1) / 2
-    found = list(planned(workpiece, wood, np.zeros(wood.shape), PLANES, TURNED, 0.1, 1))
+    found = list(planned(workpiece, wood, np.zeros(wood.shape), PLANES, TURNED, Finish(0.1, 1)))
     passes, left = [p for p, _ in found], found[-1][1]
     first, last = passes[0], passes[-1]
     (corner,) = first.outlines
@@ -195,7 +196,7 @@ def carried(seed, directions):
     )
     true_face, true_back = hidden.on(workpiece.rows, workpiece.columns)
     wood = Simulated(workpiece, knows.board, true_face, true_back, seed)
-    out = true_up(knows.board, hidden.typed(), readings, directions=directions, bench=wood)
+    out = true_up(knows.board, hidden.typed(), readings, ways=Ways(directions), bench=wood)
     x, y = np.meshgrid(np.arange(49.0), np.arange(17.0), indexing="ij")
     coarse = [np.linspace(0, n - 1, k).round().astype(int) for n, k in ((workpiece.rows, 49), (workpiece.columns, 17))]
     at = np.ix_(*coarse)

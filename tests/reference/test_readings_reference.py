@@ -11,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.stats import multivariate_normal
 from test_slab_reference import highs
-from unlike_boards import Dried, MadeByHand, Sawn
+from unlike_boards import Dried, MadeByHand, Sawn, Stacked
 
 from nullah.core.frozen import replace
 from nullah.core.surface.certainty import AGAIN, Grid, faces, known
@@ -40,7 +40,7 @@ def advised(hidden):
         readings.append(replace(r, value=told))
 
 
-@pytest.mark.parametrize("kind", [HiddenBoard, Sawn, Dried, MadeByHand])
+@pytest.mark.parametrize("kind", [HiddenBoard, Sawn, Dried, MadeByHand, Stacked])
 def test_soak_advised_readings_tell_the_surface_its_thickness_and_how_sure_they_are(kind, capsys):
     runs = 40 if SOAK else 5
     inside, over, counts = [], [], []

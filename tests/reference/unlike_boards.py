@@ -180,3 +180,53 @@ class MadeByHand(ReadBoard):
         return (
             self.bent(x, y) + flat - self.thickness + along * u + across * v + size * np.sin(2 * np.pi * x / long + 1)
         )
+
+
+class Stacked(ReadBoard):
+    """As a pile leaves boards: they set as they sagged between stickers of which some lay high, droop beyond the last ones, twist by
+    steps as wood above them shifted, fall off at an edge of sapwood; stickers dented them and a band saw left its washboard."""
+
+    def __init__(self, seed):
+        c = np.random.default_rng([4, seed])
+        self.length, self.width = c.uniform(300, 2200), c.uniform(60, 450)
+        self.thickness = c.uniform(18, 50)
+        self.apart = c.uniform(250, 600)
+        first = c.uniform(20, 200)
+        count = max(int((self.length - first) / self.apart) + 1, 1)
+        self.stickers = first + self.apart * np.arange(count)
+        self.levels = c.normal(0, 0.5, count)
+        self.sag = c.uniform(0.1, 1.0) * (self.apart / 600) ** 2
+        self.droop = c.uniform(0, 1.2) / 300**2
+        steps = c.normal(0, 0.9, 12) * (self.length / 1000 / 12) ** 0.5 * 12**0.5 / 3.5
+        self.turn = (np.linspace(0, self.length, 12), np.cumsum(steps) * self.width / 300)
+        self.sapwood = c.choice([-1, 1]), c.uniform(0, 0.9), self.width * c.uniform(0.08, 0.25)
+        self.cup = c.normal(0, 0.5) * (self.width / 250) ** 1.3
+        self.dents = c.uniform(0, 0.25, count)
+        self.washboard = [(c.uniform(0, 0.08), c.uniform(30, 60), c.uniform(0, 7)) for _ in range(2)]
+        self.taper = c.normal(0, 0.25, 2)
+        self.chance = np.random.default_rng([14, seed])
+        self.misread = MISREAD
+
+    def lay(self, x, y):
+        v = 2 * y / self.width - 1
+        at = self.stickers
+        out = np.interp(x, at, self.levels) if len(at) > 1 else np.zeros_like(np.asarray(x, float) + 0.0 * y)
+        between = (x > at[0]) & (x < at[-1])
+        out = out - np.where(between, self.sag * np.sin(np.pi * (x - at[0]) / self.apart) ** 2, 0.0)
+        beyond = np.maximum(at[0] - x, 0) + np.maximum(x - at[-1], 0)
+        out = out - self.droop * beyond**2 + np.interp(x, *self.turn) * v / 2 + self.cup * v * v
+        edge, fall, reach = self.sapwood
+        return out - fall * np.exp(-(self.width / 2) * (1 - edge * v) / reach)
+
+    def marks(self, x, which):
+        size, long, start = self.washboard[which]
+        return size * np.sin(2 * np.pi * x / long + start)
+
+    def face(self, x, y):
+        dents = sum(d * np.exp(-(((x - at) / 12) ** 2)) for d, at in zip(self.dents, self.stickers, strict=True))
+        return self.lay(x, y) + self.marks(x, 0) - dents
+
+    def back(self, x, y):
+        along, across = self.taper
+        leaning = along * (2 * x / self.length - 1) + across * (2 * y / self.width - 1)
+        return self.lay(x, y) - self.thickness + leaning + self.marks(x, 1)

@@ -1,9 +1,9 @@
 """What is seen on a board, said in a line: ``loose knot at 512, 40, 30 x 27 on the back, 3 under``.
 
 Also ``upper edge 0, 182; 1180, 170; 1690, 160`` (or ``upper edge straight``), ``thickness 22.6 at 60, 20``,
-``rings 35 heart face pith lower``, ``ends sealed``, ``reads 10.4 on 2026-03-24``, ``reference 9.1``, ``wood plum 4.3/9.1 hard`` (one
-of the maker's own, with what it shrinks radially and tangentially in percent). Places are told from the left end and from the
-lower edge, lengths as people write them.
+``rings 35 heart face pith lower``, ``grain rises right``, ``ends sealed``, ``reads 10.4 on 2026-03-24``, ``reference 9.1``,
+``wood plum 4.3/9.1 hard`` (one of the maker's own, with what it shrinks radially and tangentially in percent). Places are told from
+the left end and from the lower edge, lengths as people write them.
 """
 
 from __future__ import annotations
@@ -30,7 +30,8 @@ from nullah.core.wood.species import UnknownSpecies, own_name
 SAMPLE = f"loose knot at {marked(512)}, {marked(40)}, {marked(30)} x {marked(27)}"  # in the unit shown, once it is told
 HOW = (
     f'Say what you see, like "{SAMPLE} on the back", "upper edge 0, {marked(182)}; {marked(1180)}, {marked(170)}", '
-    f'"thickness {marked(22.6)} at {marked(60)}, {marked(20)}", "rings 35 heart face", "reads 10.4" or "wood plum 4.3/9.1 hard".'
+    f'"thickness {marked(22.6)} at {marked(60)}, {marked(20)}", "rings 35 heart face", "grain rises right", '
+    '"reads 10.4" or "wood plum 4.3/9.1 hard".'
 )
 USUAL = 20.0  # mm each way: a fault whose size is not told
 OTHER_WORDS = {
@@ -56,6 +57,7 @@ _RINGS = re.compile(
     r"(?:,?\s*pith\s+(?:to\s+(?:the\s+)?)?(?P<pith>upper|lower)(?:\s+edge)?)?(?:,?\s*(?P<away>.+?)\s+away)?$",
     re.I,
 )
+_GRAIN = re.compile(r"^(?:the )?grain\s+rises\s+(?:to\s+)?(?:the\s+)?(?P<end>left|right)(?:\s+end)?$", re.I)
 _ENDS = re.compile(r"^ends\s+(?P<how>open|sealed)$", re.I)
 _WOOD = re.compile(
     r"^wood\s+(?P<name>.+?),?\s+(?P<radial>\d+(?:[.,]\d+)?)\s*/\s*(?P<tangential>\d+(?:[.,]\d+)?)\s*%?,?\s+"
@@ -176,6 +178,11 @@ def _rings(project: Project, board_id: str, match: re.Match[str], today: str) ->
     )
 
 
+def _grain(project: Project, board_id: str, match: re.Match[str], today: str) -> tuple[Project, str, str]:
+    board, end = board_of(project, board_id), match["end"].lower()
+    return put_board(project, held(board, rises=end)), f"{board.name}: its grain rises to the {end}", ""
+
+
 def _ends(project: Project, board_id: str, match: re.Match[str], today: str) -> tuple[Project, str, str]:
     board, how = board_of(project, board_id), match["how"].lower()
     return put_board(project, held(board, ends=how)), f"{board.name}: its ends are {how}", ""
@@ -211,6 +218,7 @@ _ACTS: tuple[tuple[re.Pattern[str], Callable[[Project, str, re.Match[str], str],
     (_EDGE, _edge),
     (_THICK, _thick),
     (_RINGS, _rings),
+    (_GRAIN, _grain),
     (_ENDS, _ends),
     (_WOOD, _wood),
     (_READS, _reads),

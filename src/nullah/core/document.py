@@ -23,7 +23,7 @@ from nullah.core.document_boards import Room as Room
 from nullah.core.document_pieces import AnyPiece, Designed, Piece, PieceId
 from nullah.core.value import PLAIN, Length, Name, Position, Prose, Value, Word
 
-SCHEMA_VERSION = 8
+SCHEMA_VERSION = 9
 LOG_LINES = 100_000  # lines of the bench book; past that, or past the letters below, the earliest make way
 LOG_LETTERS = 12_000_000
 
@@ -295,7 +295,7 @@ class Project(Value):
     piece of that id.
     """
 
-    schema_version: Literal[8] = 8
+    schema_version: Literal[9] = 9
     name: Word = "New project"
     units: Literal["mm", "in"] = "mm"
     denominator: Literal[16, 32, 64] = 32

@@ -73,7 +73,8 @@ class MoistureReading(Value):
 
 class Board(Value):
     """A board as found. ``ring_angle`` is that of the rings to the face in degrees: 0 flat, 45 rift, 90 quarter; the pith lies on the
-    ``heart_side``, towards the edge ``pith`` names, ``pith_distance`` mm from the middle of the end (0: not looked at).
+    ``heart_side``, towards the edge ``pith`` names, ``pith_distance`` mm from the middle of the end (0: not looked at). ``rises``: the
+    end towards which the grain comes up to the face, as seen on an edge ("": not looked at).
 
     ``upper`` and ``lower`` are its edges where they taper or are wany: (x, y) from the left end to the right, y from the lower edge of
     the rectangle round the board; straight between points, level beyond the first and the last; without points straight all along.
@@ -92,6 +93,7 @@ class Board(Value):
     heart_side: Literal["face", "back"] = "back"
     pith: Literal["", "lower", "upper"] = ""
     pith_distance: Annotated[float, Field(ge=0, le=2_000)] = 0.0
+    rises: Literal["", "left", "right"] = ""
     moisture: Annotated[float, Field(ge=0, le=60)] = 12.0
     moistures: Annotated[tuple[MoistureReading, ...], Field(max_length=400)] = ()
     ends: Literal["open", "sealed"] = "open"

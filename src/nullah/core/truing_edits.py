@@ -9,7 +9,7 @@ from typing import Any
 from nullah.core import edit
 from nullah.core.document import Plane, Planed, Project, Reading
 from nullah.core.measure import marked
-from nullah.core.stations.trueup import Trued
+from nullah.core.stations.trued import Trued
 from nullah.core.surface.passes import plane_from
 from nullah.core.surface.sights import EDGES, SIGHTS, off_the_board, wrong
 

@@ -13,7 +13,8 @@ from nullah.core.layout.model import leaves
 from nullah.core.layout.saw import SawCut
 from nullah.core.layout.taper import clipped
 from nullah.core.measure import marked
-from nullah.core.pictures.wood import edge_mark, face_mark, fault, figure, wood_of
+from nullah.core.pictures.wood import edge_mark, face_mark, fault, figure
+from nullah.core.stations.as_made import wood_of
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.wood.moisture import sawn_name
 

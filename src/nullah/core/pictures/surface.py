@@ -13,7 +13,7 @@ from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, P
 from nullah.core.ink import HEAT
 from nullah.core.measure import marked
 from nullah.core.stations.planing_ways import counting
-from nullah.core.stations.trueup import Trued
+from nullah.core.stations.trued import Trued
 from nullah.core.surface.passes import Pass
 from nullah.core.surface.planing import Planing
 from nullah.core.surface.sights import SIGHTS, ReadingLike
@@ -110,13 +110,22 @@ def _places(p: Pass) -> list[Primitive]:
         for x0, y0, x1, y1 in strokes_in(zone, p.plane.width, _SCRIBBLED).tolist():
             run = math.hypot(x1 - x0, y1 - y0)
             short = min(p.plane.width, run / 3) / run  # within the outline
-            ends = [(x0 + share * (x1 - x0), y0 + share * (y1 - y0)) for share in (short, 1 - short)]
-            items.append(Line(tuple(ends), "ink", width=1.2))
+            start, end = ((x0 + share * (x1 - x0), y0 + share * (y1 - y0)) for share in (short, 1 - short))
+            items.append(Line((start, end), "ink", width=1.2))
+            items.append(Line(_head(start, end, p.plane.width * _HEAD), "ink", width=1.2))
     for outline in p.outlines:
         items.append(Line((*outline, outline[0]), "ink", width=3.0))
     return items
 
 
+def _head(start: Point, end: Point, size: float) -> tuple[Point, ...]:
+    """The head of an arrow, so long, mm."""
+    way = math.atan2(end[1] - start[1], end[0] - start[0])
+    barbs = [(end[0] - size * math.cos(way + turn), end[1] - size * math.sin(way + turn)) for turn in (-_BARB, _BARB)]
+    return barbs[0], end, barbs[1]
+
+
+_HEAD, _BARB = 0.3, 0.5  # of an iron's width; radians
 _SCRIBBLED = 1.0  # of an iron's width: how far apart strokes are drawn
 
 

@@ -17,8 +17,8 @@ from nullah.core.frozen import frozen, replace
 from nullah.core.layout.taper import clipped
 from nullah.core.measure import marked
 from nullah.core.pictures.boards import told
-from nullah.core.pictures.wood import back_figure, edge_figure, edge_mark, end_grain, face_mark, fault, figure, wood_of
-from nullah.core.stations.as_made import SHEETS
+from nullah.core.pictures.wood import back_figure, edge_figure, edge_mark, end_grain, face_mark, fault, figure
+from nullah.core.stations.as_made import SHEETS, wood_of
 from nullah.core.stations.timber import Span
 from nullah.core.wood.moisture import change, sawn_name
 from nullah.core.wood.rings import rings

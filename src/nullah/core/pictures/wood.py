@@ -13,16 +13,12 @@ from nullah.core.drawing import rectangle as _rectangle
 from nullah.core.frozen import frozen
 from nullah.core.pieces.part import Part
 from nullah.core.shapes.clip import within
+from nullah.core.stations.as_made import wood_of
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.wood.rings import Run, Wood, on_edge, on_end, on_face
 
 COARSEST = 6  # halvings of the figure as it is drawn smaller
 APART = 4.0  # mm between neighbouring rings, about
-
-
-def wood_of(board: Board) -> Wood:
-    """What shows of a board."""
-    return Wood(board.species, board.ring_angle, board.heart_side == "back", board.id, board.pith, board.pith_distance)
 
 
 @lru_cache(maxsize=1024)  # an edit leaves most pieces of wood where they were

@@ -15,12 +15,11 @@ from nullah.core.frozen import frozen
 from nullah.core.layout.model import overlaps
 from nullah.core.measure import marked
 from nullah.core.pieces.part import Part
-from nullah.core.stations.as_made import AsMade
+from nullah.core.stations.as_made import AsMade, wood_of
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.made import PieceResult
 from nullah.core.stations.rough import FLAT
 from nullah.core.stations.timber_calls import MARRED
-from nullah.core.wood.rings import Wood
 from nullah.core.wood.warp import end_changes
 
 FEW = 5  # staves whose every order is tried; of more the order they are sawn in is kept
@@ -220,8 +219,7 @@ def _call(part: Part, staves: list[Stave], boards: list[Board], as_made: AsMade,
 
 def _cup(board: Board, wide: float, part: Part, as_made: AsMade) -> float:
     """How far one stave of a panel may cup from how it is made to the driest or the wettest of the year, mm."""
-    wood = Wood(board.species, board.ring_angle, board.heart_side == "back", board.id, board.pith, board.pith_distance)
     size = (part.length, wide, part.thickness)
     year = as_made.wood
     now = next((s.moisture for s in year.strips(part.id, part.species)), year.dry)
-    return max(abs(end_changes(wood, size, now, end)[1]) for end in (year.dry, year.wet))
+    return max(abs(end_changes(wood_of(board), size, now, end)[1]) for end in (year.dry, year.wet))

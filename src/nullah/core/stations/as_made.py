@@ -12,6 +12,7 @@ from nullah.core.layout.model import leaves
 from nullah.core.measure import marked
 from nullah.core.stations.readiness import Readiness, readiness, reference_of
 from nullah.core.wood.moisture import change, equilibrium_moisture
+from nullah.core.wood.rings import Wood
 from nullah.core.wood.room import between, room_year
 from nullah.core.wood.seasoned import Strip, WoodOfParts, days_to_wait, sooner
 from nullah.core.wood.species import species
@@ -19,6 +20,12 @@ from nullah.core.wood.species import species
 SHEETS = ("plywood", "fibreboard")  # stock that has no moisture to wait for and does not move in its plane
 READY_WITHIN = 1.0  # points from what the room gives: ready (common practice)
 WAIT_OVER = 2.0  # points over or under: wait (common practice)
+
+
+def wood_of(board: Board) -> Wood:
+    """What shows of a board."""
+    heart = board.heart_side == "back"
+    return Wood(board.species, board.ring_angle, heart, board.id, board.pith, board.pith_distance, board.rises)
 
 
 @frozen

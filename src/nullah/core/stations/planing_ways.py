@@ -4,36 +4,29 @@ from __future__ import annotations
 
 from nullah.core.document import Board, Defect, Plane, Reading
 from nullah.core.measure import marked
-from nullah.core.stations.trueup import Trued
+from nullah.core.stations.trued import Trued
 from nullah.core.surface.certainty import Knowledge, known
-from nullah.core.surface.passes import TURNED, BenchPlane
+from nullah.core.surface.first_face import first_of
+from nullah.core.surface.passes import BenchPlane
 from nullah.core.surface.readings import BACK, FACE, counts_from
 from nullah.core.surface.rounds import Wanted
 
-STANDS = 0.2  # mm hollow: a board laid with that side down does not rock (common practice, no source)
 _KNOTS = ("sound knot", "loose knot")
 
 
 def first_side(t: Trued) -> tuple[str, str]:
-    """Which face is planed first, and why. A face is planed while the board lies with its hollow side down: so it does not rock."""
+    """Which face is planed first, and why. A face is planed while the board lies on the other: on that which rocks less."""
     if t.planed:
         return t.planed[0].side, "begun"
+    if t.ways.working_face:
+        return FACE, "it alone is made flat; wedge the board where it rocks"
     p = t.planing
-    _, _, top, bottom = t.surface.section(p.x[0], p.y[0], p.x[-1] - p.x[0], p.y[-1] - p.y[0])
-    hollow = {side: way * _hollow(rows) for side, rows, way in ((FACE, top, 1.0), (BACK, bottom, -1.0))}
-    if hollow[FACE] > STANDS and hollow[FACE] > hollow[BACK]:
-        told = f"the face is {marked(hollow[FACE], unit=' mm', fine=True)} hollow across: laid face down the board does not rock"
-        return BACK, told
-    if hollow[BACK] > STANDS:
-        told = f"the back is {marked(hollow[BACK], unit=' mm', fine=True)} hollow across: laid on it the board does not rock"
-        return FACE, told
-    return FACE, "the face side comes first: every gauge and square bears on it"
-
-
-def _hollow(rows: tuple[tuple[float, ...], ...]) -> float:
-    """Mean hollow across, mm; below zero a hump."""
-    middle = len(rows[0]) // 2
-    return sum((row[0] + row[-1]) / 2 - row[middle] for row in rows) / len(rows)
+    found = first_of(t.surface, p.x[0], p.y[0], p.x[-1] - p.x[0], p.y[-1] - p.y[0])
+    if found.alike:
+        return FACE, "the face side comes first: every gauge and square bears on it"
+    rocks, lies = (marked(one, fine=True) for one in sorted((found.on_face, found.on_back), reverse=True))
+    down = BACK if found.side == FACE else FACE
+    return found.side, f"laid on its {found.side} it rocks, a corner comes up {rocks}; on its {down} {lies}"
 
 
 def how(board: Board, t: Trued, side: str, at: tuple[float, float]) -> tuple[str, ...]:
@@ -50,7 +43,9 @@ def how(board: Board, t: Trued, side: str, at: tuple[float, float]) -> tuple[str
         out.append(f"Plane to the knot at {places} from both sides: the grain turns round it.")
     if any(d.kind == "run-out" for d in here):
         out.append("The grain runs out: where it tears, plane the other way or set finer.")
-    if side == BACK and t.hollow:
+    if side == BACK and t.ways.working_face:
+        out.append("This face stays as it comes.")
+    elif side == BACK and t.hollow:
         out.append("What is low on this hidden face may stay: stop at the gauge line.")
     elif side == BACK and t.secondary:
         out.append("Marks of planing across may stay on this face.")
@@ -74,7 +69,7 @@ def knowledge(t: Trued, side: str) -> Knowledge:
     return known(told.found, told.readings)
 
 
-def wanted(t: Trued, planes: tuple[Plane, ...], directions: tuple[float, ...] = TURNED) -> Wanted | None:
+def wanted(t: Trued, planes: tuple[Plane, ...]) -> Wanted | None:
     """What a round of planing is planned from; None for what is not read yet, or planed already."""
     if t.measured or not (t.readings or t.planed):
         return None
@@ -90,6 +85,6 @@ def wanted(t: Trued, planes: tuple[Plane, ...], directions: tuple[float, ...] = 
         first_side(t)[0],
         t.hollow,
         t.secondary,
-        directions,
+        t.ways,
         surface.unsure(),
     )

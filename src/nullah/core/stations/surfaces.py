@@ -8,7 +8,7 @@ from nullah.core.stations.made import Keeps, anew
 from nullah.core.surface.readings import Surface, fit
 
 # changes without consequence for a layout: names, and looks that no part is laid by
-NOT_LAID_BY = {"name", "ring_angle", "heart_side", "moisture", "moistures", "pith", "pith_distance"}
+NOT_LAID_BY = {"name", "ring_angle", "heart_side", "moisture", "moistures", "pith", "pith_distance", "rises"}
 
 
 @frozen

@@ -295,6 +295,8 @@ OTHER = {
     "upper": "lower",
     "both": "both",
     "neither": "neither",
+    "left": "right",
+    "right": "left",
     "": "",
 }
 
@@ -308,6 +310,7 @@ def _over(b: Board) -> Board:
         for which in ("upper", "lower")
     }
     sides = {"heart_side": OTHER[b.heart_side], "pith": OTHER[b.pith], "straight_edge": OTHER[b.straight_edge]}
+    sides["rises"] = OTHER[b.rises]
     return b.model_copy(update={"defects": faults, **edges, **sides})
 
 

@@ -11,7 +11,7 @@ from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.job import Job
 from nullah.core.stations.rough import CLEANING, OVER_THICK, resawing
 from nullah.core.stations.step import Step, told_figure
-from nullah.core.stations.trueup import Trued
+from nullah.core.stations.trued import Trued
 from nullah.core.wood.species import species
 
 SQUARE_METRE_PLANED = (
@@ -21,10 +21,11 @@ HARD = {"soft": 0.8, "middling": 1.0, "hard": 1.3}
 
 
 def planing_minutes(t: Trued, wood: str) -> float:
-    """Minutes of planing something flat and to thickness."""
+    """Minutes of planing something flat and to thickness, or its working face alone flat."""
     area = t.length * t.width / 1e6
     off = t.planing.flat.mean + max(0.0, t.planing.spare)
-    return 4 + area * SQUARE_METRE_PLANED * off * HARD[species(wood).ease]
+    faces = 0.5 if t.ways.working_face else 1.0
+    return 4 + faces * area * SQUARE_METRE_PLANED * off * HARD[species(wood).ease]
 
 
 def steps(job: Job) -> list[Step]:
@@ -139,4 +140,8 @@ def _what_to_true(t: Trued, part: Part, breakdown: BreakdownResult, planed: bool
         return f"It measures {marked(part.thickness)} thick: face edge square, then gauge {marked(part.width)} wide."
     if planed:
         return f"Its faces are flat already: face edge square; then gauge {marked(part.width)} wide and {marked(part.thickness)} thick."
+    if t.ways.working_face:
+        return (
+            f"Face side flat, face edge square; then gauge {marked(part.width)} wide. The other face stays as it comes."
+        )
     return f"Face side flat, face edge square; then gauge {marked(part.width)} wide and {marked(part.thickness)} thick."

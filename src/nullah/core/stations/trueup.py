@@ -2,46 +2,19 @@
 
 from __future__ import annotations
 
-import math
-
-from nullah.core.calls import Call, Option, taken
+from nullah.core.calls import Call
 from nullah.core.document import Board, Choice, Kit, Node, Plane, Planed, Project, Reading
 from nullah.core.frozen import frozen, replace
-from nullah.core.measure import marked
+from nullah.core.stations import trueup_calls
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.made import PieceResult
-from nullah.core.stations.piece_changes import thinner
 from nullah.core.stations.surfaces import Surfaces
-from nullah.core.surface.edges import EdgeWork, edge_work
+from nullah.core.stations.trued import Trued
+from nullah.core.surface.edges import edge_work
 from nullah.core.surface.passes import TURNED, WAYS
-from nullah.core.surface.planing import Planing, minutes, planing
+from nullah.core.surface.planing import minutes, planing
 from nullah.core.surface.readings import Surface, fit
-
-KEEP = "keep"  # a hollow
-WORTH_SAWING = 0.3  # mm gained in the thinnest part before sawing first is worth a word
-
-
-@frozen
-class Trued:
-    """One thing to plane: a board, or a part in the rough. ``planing`` says what comes off where."""
-
-    id: str
-    name: str
-    board: str
-    length: float
-    width: float
-    surface: Surface
-    planing: Planing
-    readings: tuple[Reading, ...]
-    whole: float  # thickest flat board when the whole board is planed before sawing
-    part: str = ""  # the part that comes of it, where it is no whole board
-    leaves: int = 1  # into how many it is resawn once true
-    measured: bool = False  # its thickness is what the wood says: it is planed already
-    planed: tuple[Planed, ...] = ()  # what was done to it, in order
-    minutes: float = 0.0  # to plane both faces flat and to thickness
-    edges: tuple[EdgeWork, ...] = ()  # what its edges take until they are square
-    secondary: bool = False  # its back is no show face: marks of planing across may stay
-    hollow: bool = False  # and what is low there may stay
+from nullah.core.surface.rounds import Ways
 
 
 @frozen
@@ -53,7 +26,6 @@ class TrueupResult:
     face_plane: Plane
     calls: tuple[Call, ...]
     planed_whole: frozenset[str] = frozenset()  # boards that are planed before they are sawn
-    directions: tuple[float, ...] = TURNED  # which way rough wood is planed down, degrees from the length
 
     def of(self, target: str) -> Trued | None:
         """The board or part of that id, or None."""
@@ -91,23 +63,31 @@ def work(
     calls: list[Call] = []
     first: dict[str, str] = {}
     for board in whole:
-        call = _saw_call(board, [t for t in parts if t.board == board.id], choices)
+        call = trueup_calls.saw_call(board, [t for t in parts if t.board == board.id], choices)
         if call:
             calls.append(call)
             first[board.id] = call.in_force
     parts = tuple(_planed_whole(t) if first.get(t.board) == "plane" else t for t in parts)
-    thin = _thin_calls(parts, piece, choices)
-    kept = {part for call in thin if call.in_force == KEEP for part in call.parts}
+    faces = trueup_calls.faces_calls(parts, piece, choices)
+    calls += faces
+    alone = {part for call in faces if call.in_force == trueup_calls.WORKING for part in call.parts}
+    thin = trueup_calls.thin_calls(tuple(t for t in parts if t.id not in alone), piece, choices)
+    kept = {part for call in thin if call.in_force == trueup_calls.KEEP for part in call.parts}
     parts = tuple(replace(t, hollow=True) if t.id in kept else t for t in parts)
     calls += thin
     plane = min(kit.planes, key=lambda p: abs(p.sole - 380))
     before = frozenset(b for b, way in first.items() if way == "plane")
     directions = TURNED
     if any(t.readings for t in (*whole, *parts)):
-        way = _way_call(choices)
+        way = trueup_calls.way_call(choices)
         calls.append(way)
         directions = WAYS[way.in_force]
-    return TrueupResult(tuple(whole), parts, plane, tuple(calls), before, directions)
+
+    def as_planed(t: Trued) -> Trued:
+        ways = Ways(directions, by_id[t.board].rises, t.id in alone)
+        return replace(t, ways=ways, minutes=t.minutes / 2 if ways.working_face else t.minutes)
+
+    return TrueupResult(tuple(map(as_planed, whole)), tuple(map(as_planed, parts)), plane, tuple(calls), before)
 
 
 @frozen
@@ -200,133 +180,3 @@ def _planed_whole(t: Trued) -> Trued:
         return t
     p = t.planing
     return replace(t, planing=replace(p, thickest=t.whole))
-
-
-def _saw_call(board: Trued, parts: list[Trued], choices: tuple[Choice, ...]) -> Call | None:
-    """Sawing to rough length first leaves each part less cup, bow and twist than the whole board has."""
-    if not parts or not board.readings:
-        return None
-    thinnest = min(parts, key=lambda t: t.planing.thickest)
-    gain = thinnest.planing.thickest - board.whole
-    if gain < WORTH_SAWING:
-        return None
-    options = (
-        Option(
-            "saw",
-            "saw first, then plane",
-            (
-                f"thinnest part {thinnest.id}: {marked(thinnest.planing.thickest)} left",
-                f"about {sum(t.minutes for t in parts):.0f} min of planing, part by part; short ones are easier to plane flat",
-            ),
-        ),
-        Option(
-            "plane",
-            "plane the board whole",
-            (
-                f"{marked(board.whole)} left everywhere",
-                f"{marked(gain, unit=' mm')} more turned to shavings; about {board.minutes:.0f} min of planing, all at once",
-            ),
-        ),
-    )
-    asked = f"whole {board.whole:.1f}, sawn {thinnest.planing.thickest:.1f}"
-    call_id = f"saw first {board.id}"
-    return Call(
-        call_id,
-        "trueup",
-        f"{board.name}: saw the parts before planing, or plane the board whole?",
-        options,
-        "saw",
-        f"{marked(gain, unit=' mm')} more is left in the thinnest part",
-        asked,
-        parts=tuple(t.id for t in parts),
-        board=board.id,
-        taken=taken(call_id, options, asked, choices),
-    )
-
-
-def _way_call(choices: tuple[Choice, ...]) -> Call:
-    """Two main schools of taking down rough wood (common practice, no source)."""
-    name, asked = "planing way", "rough wood"
-    options = (
-        Option(
-            "turned",
-            "at 45 degrees, one way and then the other",
-            ("what one way leaves the other takes: errors cancel",),
-        ),
-        Option(
-            "across",
-            "straight across",
-            ("short strokes, and the cambered iron tears least", "chamfer the far edge first, it breaks out"),
-        ),
-    )
-    return Call(
-        name,
-        "trueup",
-        "Which way is rough wood planed down?",
-        options,
-        "turned",
-        "it is hard to plane a twist in",
-        asked,
-        differ="Both are main schools; the strokes along come last in either.",
-        taken=taken(name, options, asked, choices),
-        taste=True,
-    )
-
-
-def _thin_calls(parts: tuple[Trued, ...], piece: PieceResult, choices: tuple[Choice, ...]) -> list[Call]:
-    """Parts whose place does not hold the thickness wanted, gathered by what sets that thickness."""
-    by_id = {p.id: p for p in piece.parts}
-    short: dict[str, list[Trued]] = {}
-    for t in parts:
-        part = by_id[t.part]
-        if not t.planing.enough and "thickness" not in part.measured and not part.cut:
-            short.setdefault(part.group or part.id, []).append(t)
-    calls = []
-    for group, those in short.items():
-        thinnest = min(those, key=lambda t: t.planing.thickest)
-        wanted = by_id[thinnest.part].thickness
-        spare = thinnest.planing.wanted - thinnest.leaves * wanted  # what the resaw takes
-        left = (thinnest.planing.thickest - spare) / thinnest.leaves
-        to = math.floor(left * 10) / 10
-        names = ", ".join(t.id for t in those)
-        options = [
-            Option(
-                KEEP,
-                "leave a hollow inside",
-                (
-                    f"{marked(wanted - left, unit=' mm')} low on the hidden face of {thinnest.id}",
-                    "joints and show face stay right",
-                ),
-            )
-        ]
-        first = by_id[thinnest.part]
-        owner = piece.of_part[first.id]
-        change = thinner(owner, tuple(by_id[t.part] for t in those), to) if to > 0 else None
-        if change is not None:
-            words = group.removeprefix(owner.prefix)
-            options.insert(
-                0,
-                Option(
-                    "thinner",
-                    f"make {words if not first.in_order else 'the walls'} {marked(to)}",
-                    (f"from {marked(wanted)}; baselines, grooves and sizes follow",),
-                    change,
-                ),
-            )
-        asked = f"{names}: {left:.1f} of {wanted:.1f}"
-        call_id = f"thin {group}"
-        calls.append(
-            Call(
-                call_id,
-                "trueup",
-                f"{names}: {marked(left)} is left once flat, {marked(wanted)} is wanted.",
-                tuple(options),
-                options[0].id,
-                "stop at what the wood has; the plan follows it",
-                asked,
-                differ="Stock that must show its thickness is replaced; elsewhere a hollow on a hidden face is let be.",
-                parts=tuple(t.id for t in those),
-                taken=taken(call_id, tuple(options), asked, choices),
-            )
-        )
-    return calls

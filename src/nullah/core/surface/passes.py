@@ -9,6 +9,7 @@ face: it bridges what is hollow and takes what stands up.
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from itertools import chain
 from math import isfinite
 from typing import NamedTuple
 
@@ -19,6 +20,7 @@ from nullah.core.surface.zones import Place, Workpiece, Zone, outlines, strokes_
 TURNED: tuple[float, ...] = (45.0, -45.0)  # degrees from the length of the board, turned half way
 ACROSS: tuple[float, ...] = (90.0,)  # the other school
 WAYS = {"turned": TURNED, "across": ACROSS}
+RIGHT, LEFT = 0.0, 180.0  # degrees: along, from the left end to the right or back
 MOST = 24  # passes in one go, where a plane gets no further
 FINEST = 0.025  # mm, the set of a plane that only clears what others left
 _HIGH = 99.7  # percent of the face that lies lower than what is called its highest spot: a few points are no zone
@@ -146,40 +148,60 @@ def _overlap(plane: BenchPlane) -> float:
     return 0.5 if plane.camber > 0.25 * plane.set else 0.8
 
 
+@frozen
+class Finish:
+    """How a face is finished: until no place stands more than ``goal`` mm over the target; then ``clear`` times over all of it
+    ``along``, one of ``RIGHT`` and ``LEFT``. What may stand up unseen, ``unsure`` mm, comes off under a long sole first."""
+
+    goal: float
+    clear: int = 0
+    unsure: float = 0.0
+    along: float = RIGHT
+
+
 def planned(
     workpiece: Workpiece,
     heights: Floats,
     target: Floats,
     planes: Sequence[BenchPlane],
     directions: Sequence[float],
-    goal: float,
-    clear: int,
-    unsure: float = 0.0,
+    finish: Finish,
 ) -> Iterator[tuple[Pass, Floats]]:
-    """Passes that bring a face down to a target until no place stands more than ``goal`` mm over it, then ``clear`` over all of it;
-    each with the face as it is reckoned to leave it. What may stand up unseen, ``unsure`` mm, comes off under a long sole first."""
-    count, order = 0, sorted(planes, key=lambda p: -p.set)
-    last = max(planes, key=lambda p: p.bridges)
-    work = _Work(workpiece, heights.copy(), target, directions)
-    for p in _down(work, order[0]):
-        yield p, work.heights.copy()
-    most = work.most()
-    for plane in order if clear or len(order) == 1 else [p for p in order if p is not last]:
-        end, leaves = (count + _WITH_THE_LAST, _AT_LAST) if plane is last else (MOST, _LEAVES)
-        while most > max(goal, leaves * plane.set) and count < min(end, MOST):
-            found = _lowered(work, plane, goal, count)
-            if found is None:
-                break
-            p, work = found
+    """Passes that bring a face down to a target: humps first, then all over where it stands high everywhere, then the places that stand
+    highest; each with the face as it is reckoned to leave it."""
+    order = sorted(planes, key=lambda p: -p.set)
+    coarsest, last = order[0], max(planes, key=lambda p: p.bridges)
+    work, goal, count = _Work(workpiece, heights.copy(), target, directions), finish.goal, 0
+    spare = work.spare()
+    if spare >= _MANY * coarsest.set:
+        humps = work._replace(target=target + spare)
+        for p in chain(_by_places(humps, coarsest, goal, _LEAVES, range(_HUMPS)), _down(work, coarsest)):
             yield p, work.heights.copy()
-            most, count = work.most(), count + 1
-    if clear:
-        for p in _all_over(work, last, goal, unsure):
+    for plane in order if finish.clear or len(order) == 1 else [p for p in order if p is not last]:
+        end, leaves = (count + _WITH_THE_LAST, _AT_LAST) if plane is last else (MOST, _LEAVES)
+        for p in _by_places(work, plane, goal, leaves, range(count, min(end, MOST))):
+            yield p, work.heights.copy()
+            count += 1
+    if finish.clear:
+        for p in _all_over(work, last, goal, finish.unsure):
             yield p, work.heights.copy()
         fine = replace(last, set=min(last.set, FINEST), camber=min(last.camber, FINEST / 3))
-        p = Pass(fine, (Zone(workpiece.all_over(), clear, 0.0),), max(work.most(), 0.0), until="full shavings")
+        zone = Zone(workpiece.all_over(), finish.clear, finish.along)
+        p = Pass(fine, (zone,), max(work.most(), 0.0), until="full shavings")
         take(workpiece, work.heights, p)
         yield p, work.heights
+
+
+def _by_places(work: _Work, plane: BenchPlane, goal: float, leaves: float, turns: range) -> Iterator[Pass]:
+    """The places that stand highest taken down, then those that stand highest then, as long as the plane gets on; heights follow.
+    ``leaves``: so many shavings over the target it is near enough."""
+    for turn in turns:
+        found = _lowered(work, plane, goal, turn) if work.most() > max(goal, leaves * plane.set) else None
+        if found is None:
+            return
+        p, after = found
+        work.heights[:] = after.heights
+        yield p
 
 
 class _Work(NamedTuple):
@@ -198,7 +220,12 @@ class _Work(NamedTuple):
         """The highest of it."""
         return highest(self.over())
 
+    def spare(self) -> float:
+        """The least of it."""
+        return float(self.over().min())
 
+
+_HUMPS = 3  # passes over what stands up of a face that is to come down as a whole
 _LEAVES = 2.0  # shavings: so near a plane goes to the target, place by place; then a finer one
 _AT_LAST, _WITH_THE_LAST = 1.2, 5  # the same of the longest plane, and how many passes over places with it
 _SHAVINGS = 9  # over one place before it is looked at again
@@ -283,12 +310,10 @@ def _all_over(work: _Work, plane: BenchPlane, goal: float, unsure: float) -> lis
 _MANY = 6
 
 
-def _down(work: _Work, plane: BenchPlane) -> list[Pass]:
+def _down(work: _Work, plane: BenchPlane) -> Iterator[Pass]:
     """A pass over all of a face that stands high over its target everywhere, by as many shavings as leave some; heights follow."""
     workpiece, heights, target, directions = work
-    spare = float(work.over().min())
-    if spare < _MANY * plane.set:
-        return []
+    spare = work.spare()
     most, zones = work.most(), list[Zone]()
     for n, direction in enumerate(directions):
         zone, sheds, times = Zone(workpiece.all_over(), 1, direction), plane.set, 0
@@ -304,7 +329,8 @@ def _down(work: _Work, plane: BenchPlane) -> list[Pass]:
             times += 1
         if times:
             zones.append(replace(zone, times=times))
-    return [Pass(plane, tuple(zones), most)] if zones else []
+    if zones:
+        yield Pass(plane, tuple(zones), most)
 
 
 # times over all of a face that are followed by the plane itself: after them the whole sole bears, and each takes as much as the last

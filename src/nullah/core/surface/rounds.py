@@ -12,7 +12,7 @@ from nullah.core.frozen import frozen
 from nullah.core.surface.certainty import Grid, on_grid, to_nodes
 from nullah.core.surface.heights import COLUMNS, Heights, node_rows
 from nullah.core.surface.pace import minutes_of
-from nullah.core.surface.passes import TURNED, BenchPlane, Pass, highest, planned
+from nullah.core.surface.passes import LEFT, RIGHT, TURNED, BenchPlane, Finish, Pass, highest, planned
 from nullah.core.surface.readings import BACK, FACE
 from nullah.core.surface.slab import thickest_slab, touching
 from nullah.core.surface.zones import Workpiece
@@ -58,10 +58,24 @@ class Round:
 
 
 @frozen
+class Ways:
+    """Which ways a maker planes: ``directions`` of taking rough wood down, degrees from the length; towards which end the grain
+    ``rises`` to the face ("": not looked at); whether the ``working_face`` alone is made flat."""
+
+    directions: tuple[float, ...] = TURNED
+    rises: str = ""
+    working_face: bool = False
+
+    def along(self, side: str) -> float:
+        """Which way a side is planed along: with the rising grain."""
+        return LEFT if self.rises == ("left" if side == FACE else "right") else RIGHT
+
+
+@frozen
 class Wanted:
     """What a round is planned from: the board as it now is, the planes at hand, the thickness wanted (None: as much as there is), which
     sides were planed before and which comes first; whether what is low on the other may stay (``hollow``), and whether marks of planing
-    across may on the back; ``directions``, which way planing goes; how ``unsure`` face and back are, mm."""
+    across may on the back; which ``ways`` planing goes; how ``unsure`` face and back are, mm."""
 
     length: float
     width: float
@@ -73,7 +87,7 @@ class Wanted:
     first: str = FACE
     hollow: bool = False
     marks: bool = False
-    directions: tuple[float, ...] = TURNED
+    ways: Ways = Ways()
     unsure: tuple[float, float] = (0.0, 0.0)
 
     def near(self, side: str) -> float:
@@ -108,7 +122,11 @@ def plan_round(w: Wanted, told: Callable[[Round], object] = lambda found: None) 
     flat = touching(u, v, lying[w.first])
     if highest(lying[w.first] - flat) > w.near(w.first) or w.doubtful(w.first):
         side, mine = w.first, lying[w.first]
-        target = flat if side in w.begun else thickest_slab(u, v, mine, -lying[second]).upper(u, v)
+        target = (
+            flat if side in w.begun or w.ways.working_face else thickest_slab(u, v, mine, -lying[second]).upper(u, v)
+        )
+    elif w.ways.working_face:
+        return Round(w.first, (), ())
     else:
         side, mine = second, lying[second]
         left = float((flat + mine).min())
@@ -124,7 +142,12 @@ def plan_round(w: Wanted, told: Callable[[Round], object] = lambda found: None) 
     nodes = node_rows(w.length), COLUMNS
     goal = FIRST - CAUTION if much else GOAL
     for p, now in planned(
-        piece, mine, target + SPARED, w.planes, w.directions, goal, clear, UNSEEN * w.unsure[side == BACK]
+        piece,
+        mine,
+        target + SPARED,
+        w.planes,
+        w.ways.directions,
+        Finish(goal, clear, UNSEEN * w.unsure[side == BACK], w.ways.along(side)),
     ):
         strokes, run = p.reckoned()
         stages.append(Stage(p, strokes, minutes_of(strokes, run)))

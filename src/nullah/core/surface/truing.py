@@ -13,11 +13,12 @@ from typing import Protocol
 from nullah.core.arrays import Floats, np
 from nullah.core.frozen import frozen
 from nullah.core.surface.certainty import ADVISED, OF_A_FACE, known
+from nullah.core.surface.first_face import first_of
 from nullah.core.surface.gaussian_process import Board
 from nullah.core.surface.pace import PLANE, READING
-from nullah.core.surface.passes import PLANES, TURNED, BenchPlane, Pass, take
-from nullah.core.surface.readings import BACK, FACE, Surface, fit
-from nullah.core.surface.rounds import Stage, Wanted, minutes_between, plan_round
+from nullah.core.surface.passes import PLANES, BenchPlane, Pass, take
+from nullah.core.surface.readings import FACE, Surface, counts_from, fit
+from nullah.core.surface.rounds import Stage, Wanted, Ways, minutes_between, plan_round
 from nullah.core.surface.sights import SIGHTS, ReadingLike
 from nullah.core.surface.slab import minimum_zone, thickest_slab
 from nullah.core.surface.zones import Workpiece
@@ -89,7 +90,7 @@ def true_up(
     readings: Sequence[ReadingLike],
     wanted: float | None = None,
     planes: Sequence[BenchPlane] = PLANES,
-    directions: Sequence[float] = TURNED,
+    ways: Ways = Ways(),  # noqa: B008  a frozen value
     bench: Bench | None = None,
 ) -> Trued:
     """Plan both faces, and carry the plan out on ``bench`` where there is one.
@@ -99,7 +100,7 @@ def true_up(
         readings: of the face as it comes, and calipered.
         wanted: thickness, mm; None, or more than there is: as much as is left.
     """
-    course = _Course(board, thickness, readings, wanted, planes, directions, bench)
+    course = _Course(board, thickness, readings, wanted, planes, ways, bench)
     while course.round():
         pass
     time = minutes_between(course.steps, PLANE) + course.asked * READING
@@ -116,23 +117,24 @@ class _Course:
         readings: Sequence[ReadingLike],
         wanted: float | None,
         planes: Sequence[BenchPlane],
-        directions: Sequence[float],
+        ways: Ways,
         bench: Bench | None,
     ):
         self.board, self.thickness, self.wanted, self.bench = board, thickness, wanted, bench
-        self.planes, self.directions = tuple(planes), tuple(directions)
+        self.planes, self.ways = tuple(planes), ways
         self.readings = [_of(r, r.value, FACE, 0) for r in readings]
         self.planed = list[_Planed]()
         self.steps = list[Step]()
         self.checks = self.asked = self.rounds = 0
+        self.first = FACE if ways.working_face else first_of(self._surface()).side
 
     def round(self) -> bool:
         """One round and what is read after it; whether there is more to do."""
         surface = self._surface()
         found = plan_round(self._wanted(surface))
-        touched = [p.side for p in self.planed] + [r.side for r in self.readings]
-        if found.side == BACK and self.bench is not None and BACK not in touched:  # as it lies once the face is true
-            self._read(surface, BACK)
+        since = counts_from(self.planed, found.side)
+        if self.bench is not None and not any(r.side == found.side and r.after >= since for r in self.readings):
+            self._read(surface, found.side)  # as it lies now
             found = plan_round(self._wanted(self._surface()))
         self.rounds += 1
         if not found.stages or self.rounds > ROUNDS:
@@ -159,7 +161,8 @@ class _Course:
             self.planes,
             self.wanted,
             begun,
-            directions=self.directions,
+            self.first,
+            ways=self.ways,
             unsure=unsure,
         )
 

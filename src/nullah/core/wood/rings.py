@@ -26,7 +26,8 @@ LEAST_AWAY = 1.0  # mm: no pith is told nearer to the middle of an end, so that 
 @frozen
 class Wood:
     """What of a piece of wood shows in a drawing. ``ring_angle`` of the rings to the face in degrees: 0 flat, 90 quarter. ``pith``: the
-    edge it lies towards, "" where nobody looked; ``away``: mm from the middle of the end, 0 where nobody looked."""
+    edge it lies towards, "" where nobody looked; ``away``: mm from the middle of the end, 0 where nobody looked; ``rises``: the end
+    towards which the grain comes up to the face, "" where nobody looked."""
 
     species: str
     ring_angle: float = 0.0
@@ -34,6 +35,7 @@ class Wood:
     seed: str = ""
     pith: str = ""
     away: float = 0.0
+    rises: str = ""
 
 
 @frozen
@@ -69,7 +71,10 @@ def rings(wood: Wood, length: float, width: float, thickness: float) -> Rings:
         away += width / 2 * math.sin(angle)
     y = width / 2 + side * away * math.sin(angle)
     z = thickness / 2 + (-1 if wood.heart_at_back else 1) * away * math.cos(angle)
-    lean = (c[2] - 0.5) * 0.02, (0.012 + 0.03 * c[3]) * (1 if c[4] < 0.5 else -1)
+    lean = (
+        (c[2] - 0.5) * 0.02,
+        (0.012 + 0.03 * c[3]) * (1 if (wood.rises == "right" if wood.rises else c[4] < 0.5) else -1),
+    )
     spacing = 3.2 + 2.4 * c[5]
     nearest = _nearest(y, z, width, thickness)
     farthest = max(math.hypot(py - y, pz - z) for py in (0.0, width) for pz in (0.0, thickness))

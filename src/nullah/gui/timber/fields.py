@@ -16,6 +16,7 @@ from nullah.gui.widgets import Field, button, column, label, pick, refill_pick
 
 FACES = {"goes right through": "both", "shows on the face": "face", "shows on the back": "back"}
 STOCKS = {"sawn board": "sawn", "reclaimed board": "reclaimed", "plywood": "plywood", "fibreboard": "fibreboard"}
+RISES = {"not looked at": "", "rises to the right": "right", "rises to the left": "left"}
 BEARS = {"as their role allows": "by role", "any of them": "any part", "none of them": "no part"}
 NUMBERS = ("moisture", "ring_angle")  # fields of a board that are no lengths
 PLACE = ("x", "y", "length", "width")
@@ -45,6 +46,11 @@ class BoardFields(QWidget):
         )
         self.stock = pick("board stock", list(STOCKS), lambda t: self.change(stock=STOCKS[t]))
         self.edge = pick("upper edge", ["sawn", "rough", "wany"], lambda t: self.change(upper_edge=t))
+        self.rises = pick("grain at an edge", list(RISES), lambda t: self.change(rises=RISES[t]))
+        set_tip(
+            self.rises,
+            "seen on an edge, the end towards which the grain comes up to the face: strokes along go with it",
+        )
         self.ends = pick("board ends", ["open", "sealed"], lambda t: self.change(ends=t))
         set_tip(self.ends, "ends that are sealed with wax or paint dry no faster than the rest")
         f = self.fields
@@ -63,9 +69,11 @@ class BoardFields(QWidget):
             f["moisture"],
             "% moisture; rings",
             f["ring_angle"],
-            "\u00b0 to the face; upper edge",
+            "\u00b0 to the face; grain",
+            self.rises,
+            "; upper edge",
             self.edge,
-            "ends",
+            ", ends",
             self.ends,
             spacing=5,
         )
@@ -109,7 +117,7 @@ class BoardFields(QWidget):
     def refresh(self) -> None:
         """Show the board in hand."""
         board = self.board()
-        for field in (*self.fields.values(), self.species, self.stock, self.edge, self.ends):
+        for field in (*self.fields.values(), self.species, self.stock, self.edge, self.rises, self.ends):
             field.setEnabled(board is not None)
         if board is None:
             return
@@ -122,6 +130,7 @@ class BoardFields(QWidget):
         self.species.setCurrentText(board.species)
         self.stock.setCurrentText(next(t for t, s in STOCKS.items() if s == board.stock))
         self.edge.setCurrentText(board.upper_edge)
+        self.rises.setCurrentText(next(t for t, s in RISES.items() if s == board.rises))
         self.ends.setCurrentText(board.ends)
 
 

@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QWidget
 
 from nullah.core import measure
-from nullah.core.stations.trueup import Trued
+from nullah.core.stations.trued import Trued
 from nullah.core.surface.sights import EDGES, SIGHTS, STOOD, ReadingLike
 from nullah.gui.session import Session
 from nullah.gui.widgets import Field, label, pick, row

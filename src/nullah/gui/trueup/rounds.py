@@ -8,6 +8,7 @@ from nullah.core.surface.rounds import Round, Wanted
 from nullah.gui.one_shot import OneShot
 
 PAUSE = 150  # ms after the last change before a round is planned
+_LONGEST = 10_000  # ms: a process that is killed is gone at once, but where the machine is at its limit
 
 
 class RoundPlanner(QObject):
@@ -45,7 +46,7 @@ class RoundPlanner(QObject):
     def stop(self) -> None:
         """Let be what is under way, and wait until it is gone."""
         self._soon.stop()
-        self._process.stop(1_000)
+        self._process.stop(_LONGEST)
         self.wanted = None
 
     def _heard(self, one: object) -> None:

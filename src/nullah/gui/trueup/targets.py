@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QComboBox, QPushButton, QWidget
 
-from nullah.core.stations.trueup import Trued
+from nullah.core.stations.trued import Trued
 from nullah.gui.flow import Flow
 from nullah.gui.widgets import button, emptied, label, pick
 

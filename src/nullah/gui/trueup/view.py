@@ -9,11 +9,12 @@ from nullah.core import truing_edits
 from nullah.core.joints.plan import counted
 from nullah.core.pictures import surface as picture
 from nullah.core.stations.planing_ways import counting, first_side, how, knowledge, wanted
-from nullah.core.stations.trueup import Trued, read_anew
+from nullah.core.stations.trued import Trued
+from nullah.core.stations.trueup import read_anew
 from nullah.core.surface.certainty import AGAIN, Advice, Grid, Knowledge
 from nullah.core.surface.passes import Pass
 from nullah.core.surface.readings import BACK, FACE
-from nullah.core.surface.rounds import Round, workpiece
+from nullah.core.surface.rounds import Round
 from nullah.core.surface.sights import SIGHTS, ReadingLike, Taken
 from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
@@ -294,7 +295,7 @@ class TrueupView(QWidget):
             self.stages.put("Flat and to thickness as far as it is read: nothing is to be planed.")
         else:
             for n in range(len(found.stages)) if t is not None else ():
-                self.stages.put(pass_words.of_a_pass(found, n, workpiece(t.length, t.width), self.session))
+                self.stages.put(pass_words.of_a_pass(found, n, t, self.session))
         self.stages.setCurrentRow(min(row_was, self.stages.count() - 1))
         if t is not None:
             self.words.show_text(self._said(t))
@@ -319,8 +320,7 @@ class TrueupView(QWidget):
             return
         self._advise(current)
         self.left.setText(f"{self.session.figure(current.planing.thickest)} left")
-        kit, directions = self.session.project.kit, self.session.plan.trueup.directions
-        self.planner.ask(wanted(current, kit.planes, directions))
+        self.planner.ask(wanted(current, self.session.project.kit.planes))
         self._show_round()
 
     def live(self) -> None:

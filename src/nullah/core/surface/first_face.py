@@ -1,0 +1,64 @@
+"""Which face of a board is planed first: that which lies up while the other, laid on a flat bench, rocks least."""
+
+from __future__ import annotations
+
+from nullah.core.arrays import Floats, np
+from nullah.core.frozen import frozen
+from nullah.core.surface.heights import Rows
+from nullah.core.surface.readings import BACK, FACE, Surface
+from nullah.core.surface.slab import thickest_slab
+
+_EVERY = 2  # of the places a surface is worked on: enough of them to see how it lies
+_FAR = 1e4  # mm: nothing of a board lies so far off
+ALIKE = 0.3  # mm: two faces that rock by no more apart lie alike (common practice, no source)
+
+
+@frozen
+class FirstFace:
+    """``side`` is planed first; by how much the board rocks laid on its face (``on_face``) and on its back (``on_back``), mm."""
+
+    side: str
+    on_face: float
+    on_back: float
+
+    @property
+    def alike(self) -> bool:
+        """Whether it lies on either as well."""
+        return abs(self.on_face - self.on_back) <= ALIKE
+
+
+def first_face(face: Rows, back: Rows) -> FirstFace:
+    """Bow, wind and cup together: all that keeps a face off the bench.
+
+    Args:
+        face, back: heights at places spread evenly, five or more along and across, both counted upward from the back to the face, mm.
+    """
+    on_face, on_back = rocks(np.array(face)), rocks(-np.array(back))
+    found = FirstFace(FACE, on_face, on_back)
+    return found if found.alike or on_back < on_face else FirstFace(BACK, on_face, on_back)
+
+
+def first_of(surface: Surface, x: float = 0.0, y: float = 0.0, length: float = 0.0, width: float = 0.0) -> FirstFace:
+    """The same of a rectangle of a surface, mm; without one of all of it."""
+    _, _, top, bottom = surface.section(x, y, length or surface.length, width or surface.width)
+    return first_face(*(tuple([row[::_EVERY] for row in rows[::_EVERY]]) for rows in (top, bottom)))
+
+
+def rocks(heights: Floats) -> float:
+    """How far off a flat bench a corner of a board comes, laid down on a face, as a hand presses on one part of it or another, mm.
+
+    Args:
+        heights: of that face as it lies up, rows along the board, five by five or more, mm.
+    """
+    rows, columns = heights.shape
+    u, v = np.meshgrid(np.arange(rows, dtype=np.float64), np.arange(columns, dtype=np.float64), indexing="ij")
+    gaps = []
+    for pressed in (
+        (i, j) for i in (rows // 4, rows - 1 - rows // 4) for j in (columns // 4, columns - 1 - columns // 4)
+    ):
+        free = np.full(heights.shape, -_FAR)
+        free[pressed] = 0.0  # the lowest a bench can come there, all else under it
+        bench = thickest_slab(u, v, -heights, free).upper(u, v)
+        off = -heights - bench
+        gaps.append(max(off[0, 0], off[0, -1], off[-1, 0], off[-1, -1]))
+    return float(max(gaps))
