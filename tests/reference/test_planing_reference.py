@@ -8,6 +8,7 @@ import pytest
 from hidden_boards import HiddenBoard
 from hypothesis import given
 from hypothesis import strategies as st
+from scipy import ndimage
 from test_readings_reference import advised
 from test_slab_reference import highs
 
@@ -158,6 +159,12 @@ def test_property_outlines_are_few_simple_and_hold_what_stands_highest(seed):
     level = np.quantile(over, chance.uniform(0.3, 0.98))
     found = outlines(workpiece, over, level)
     assert 1 <= len(found) <= 2
+    apart, count = ndimage.label(over > level)  # a library's labels: the same places
+    sizes = ndimage.sum_labels(np.ones(apart.shape), apart, np.arange(1, count + 1))
+    peaks = ndimage.maximum(over, apart, np.arange(1, count + 1))
+    eligible = np.where(sizes >= 0.1 * sizes.max(), peaks, -np.inf)
+    highest = apart == 1 + int(np.argmax(eligible))
+    assert workpiece.inside(found[0])[highest].mean() > 0.8  # but for what six corners cut off
     for one in found:
         assert 3 <= len(one) <= 6
         x, y = np.array(one).T

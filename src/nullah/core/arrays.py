@@ -13,8 +13,9 @@ if TYPE_CHECKING:
 
     Floats = NDArray[np.float64]
     Bools = NDArray[np.bool_]
+    Ints = NDArray[np.int64]
 else:
-    Floats = Bools = Any
+    Floats = Bools = Ints = Any
 
     class _WhenAsked:
         def __getattr__(self, name: str) -> Any:
@@ -26,4 +27,4 @@ else:
 
     np = _WhenAsked()
 
-__all__ = ["Bools", "Floats", "np"]
+__all__ = ["Bools", "Floats", "Ints", "np"]

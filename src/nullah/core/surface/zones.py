@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import lru_cache
 from math import ceil, cos, hypot, radians, sin
 
-from nullah.core.arrays import Bools, Floats, np
+from nullah.core.arrays import Bools, Floats, Ints, np
 from nullah.core.frozen import frozen
 
-Run = tuple[int, int, int]  # of points of a grid: the row, the first of them, and that after the last
 Place = tuple[float, float]  # x from the left end, y from the lower edge, both as seen through the face, mm
 
 CORNERS = 6  # of an outline, at the most
@@ -54,28 +54,32 @@ class Workpiece:
         return (0.0, 0.0), (self.length, 0.0), (self.length, self.width), (0.0, self.width)
 
     def inside(self, outline: Sequence[Place]) -> Bools:
-        """Which points of the grid lie in a convex outline or on its rim."""
-        x = np.linspace(0.0, self.length, self.rows)[:, None]
-        y = np.linspace(0.0, self.width, self.columns)[None, :]
-        out = np.ones((self.rows, self.columns), dtype=bool)
-        for (ax, ay), (bx, by) in zip(outline, (*outline[1:], outline[0]), strict=True):
-            out &= (bx - ax) * (y - ay) - (by - ay) * (x - ax) >= -1e-6 * hypot(bx - ax, by - ay)
-        return out
+        """Which points of the grid lie in a convex outline or on its rim; not to be written to."""
+        return _inside(self, tuple(outline))
+
+
+@lru_cache(maxsize=8)  # a place is planed over and over
+def _inside(workpiece: Workpiece, outline: tuple[Place, ...]) -> Bools:
+    x = np.linspace(0.0, workpiece.length, workpiece.rows)[:, None]
+    y = np.linspace(0.0, workpiece.width, workpiece.columns)[None, :]
+    out = np.ones((workpiece.rows, workpiece.columns), dtype=bool)
+    for (ax, ay), (bx, by) in zip(outline, (*outline[1:], outline[0]), strict=True):
+        out &= (bx - ax) * (y - ay) - (by - ay) * (x - ax) >= -1e-6 * hypot(bx - ax, by - ay)
+    out.flags.writeable = False
+    return out
 
 
 def outlines(workpiece: Workpiece, over: Floats, level: float) -> list[tuple[Place, ...]]:
     """Outlines round what stands over a level, the highest place first; all of the face is one where that is most of it."""
-    apart = _apart(over > level)
-    if not apart:
+    runs, places = _apart(over > level)
+    if not places.size:
         return []
-    sizes = [sum(end - first for _, first, end in runs) for runs in apart]
-    peaks = [
-        (max(float(over[row, first:end].max()) for row, first, end in runs), runs)
-        for runs, size in zip(apart, sizes, strict=True)
-        if size >= _SLIVER * max(sizes)
-    ]
-    peaks.sort(key=lambda one: -one[0])
-    found = [_round(workpiece, runs) for _, runs in peaks[:AT_ONCE]]
+    sizes = np.bincount(places, runs.ends - runs.firsts)
+    peaks = np.full(sizes.size, -np.inf)
+    np.maximum.at(peaks, places, runs.highest(over))
+    large = np.flatnonzero(sizes >= _SLIVER * sizes.max())
+    highest_first = large[np.argsort(-peaks[large], kind="stable")]
+    found = [_round(workpiece, runs.where(places == one)) for one in highest_first[:AT_ONCE]]
     if any(workpiece.inside(one).mean() > _MOST_OF_IT for one in found):
         return [workpiece.all_over()]
     return list(dict.fromkeys(found))
@@ -84,46 +88,55 @@ def outlines(workpiece: Workpiece, over: Floats, level: float) -> list[tuple[Pla
 _MOST_OF_IT = 0.85
 
 
-def _apart(high: Bools) -> list[list[Run]]:
-    """Places that do not touch each other, as the runs of points in each row. A run belongs to those it touches in the row before.
-    (A library that labels them takes half a second to load, as long as a plan.)"""
+@frozen
+class _Runs:
+    """Runs of points of a grid in order: of each its row, the first of its points, and that after the last."""
+
+    rows: Ints
+    firsts: Ints
+    ends: Ints
+
+    def where(self, which: Bools) -> _Runs:
+        """Some of them."""
+        return _Runs(self.rows[which], self.firsts[which], self.ends[which])
+
+    def highest(self, heights: Floats) -> Floats:
+        """The highest of each, mm."""
+        starts, ends = (self.rows * heights.shape[1] + at for at in (self.firsts, self.ends))
+        flat = np.append(heights.ravel(), -np.inf)
+        return np.maximum.reduceat(flat, np.stack([starts, ends], axis=1).ravel())[::2]
+
+
+def _apart(high: Bools) -> tuple[_Runs, Ints]:
+    """The runs of points in each row, and by run the number of the place it belongs to. Places do not touch each other; a run belongs
+    to those it touches in the next row. (A library that labels them takes half a second to load, as long as a plan.)"""
     edges = np.diff(np.pad(high, ((0, 0), (1, 1))).astype(np.int8), axis=1)
-    rows, firsts = (one.tolist() for one in np.nonzero(edges > 0))
-    ends = np.nonzero(edges < 0)[1].tolist()
-    runs, whose = list[tuple[int, int, int, int]](), list[int]()
-    before, here, last = list[tuple[int, int, int]](), list[tuple[int, int, int]](), -1
-
-    def root(n: int) -> int:
-        while whose[n] != n:
-            n = whose[n]
-        return n
-
-    for row, first, end in zip(rows, firsts, ends, strict=True):
-        if row != last:
-            before, here, last = here if row == last + 1 else [], [], row
-        touching = {root(n) for a, b, n in before if a < end and b > first}
-        mine = min(touching, default=len(whose))
-        if not touching:
-            whose.append(mine)
-        for n in touching:
-            whose[n] = mine
-        here.append((first, end, mine))
-        runs.append((row, first, end, mine))
-    places: dict[int, list[Run]] = {}
-    for row, first, end, n in runs:
-        places.setdefault(root(n), []).append((row, first, end))
-    return list(places.values())
+    rows, firsts = np.nonzero(edges > 0)
+    runs = _Runs(rows, firsts, np.nonzero(edges < 0)[1])
+    wide = edges.shape[1] + 1  # in one line, row after row
+    low = np.searchsorted(rows * wide + runs.ends, (rows + 1) * wide + firsts, "right")
+    many = np.maximum(np.searchsorted(rows * wide + firsts, (rows + 1) * wide + runs.ends, "left") - low, 0)
+    here = np.repeat(np.arange(rows.size), many)
+    there = np.arange(many.sum()) - np.repeat(np.cumsum(many) - many, many) + np.repeat(low, many)
+    places = np.arange(rows.size)
+    while True:  # each takes the lowest number it touches, until none changes
+        lowest, now = np.minimum(places[here], places[there]), places.copy()
+        np.minimum.at(now, here, lowest)
+        np.minimum.at(now, there, lowest)
+        now = now[now]
+        if np.array_equal(now, places):
+            return runs, np.unique(places, return_inverse=True)[1]
+        places = now
 
 
-def _round(workpiece: Workpiece, runs: Sequence[Run]) -> tuple[Place, ...]:
+def _round(workpiece: Workpiece, runs: _Runs) -> tuple[Place, ...]:
     """The outline of one place."""
     along, across = workpiece.steps
-    reach: dict[int, tuple[int, int]] = {}
-    for row, first, end in runs:
-        low, high = reach.get(row, (first, end))
-        reach[row] = min(low, first), max(high, end)
-    rows = np.array(list(reach), dtype=np.float64)
-    firsts, ends = (np.array(column, dtype=np.float64) for column in zip(*reach.values(), strict=True))
+    of_rows, which = np.unique(runs.rows, return_inverse=True)
+    low, high = np.full(of_rows.size, workpiece.columns), np.zeros(of_rows.size, dtype=np.int64)
+    np.minimum.at(low, which, runs.firsts)
+    np.maximum.at(high, which, runs.ends)
+    rows, firsts, ends = (one.astype(np.float64) for one in (of_rows, low, high))
     # half way to the points beside them
     xs = _widened(np.concatenate([rows - 0.5, rows + 0.5, rows - 0.5, rows + 0.5]) * along, workpiece.length)
     ys = _widened(np.concatenate([firsts - 0.5, firsts - 0.5, ends - 0.5, ends - 0.5]) * across, workpiece.width)
@@ -156,7 +169,12 @@ def _marked(p: Place, workpiece: Workpiece) -> Place:
 
 def _hull(points: Sequence[Place]) -> list[Place]:
     """The convex hull, counter-clockwise (Andrew 1979, from memory)."""
-    points = sorted(set(points))
+    reach: dict[float, tuple[float, float]] = {}  # of each x the lowest and the highest: what lies between is inside
+    for x, y in points:
+        low, high = reach.get(x, (y, y))
+        reach[x] = min(low, y), max(high, y)
+    xs = sorted(reach)
+    below, above = ([(x, reach[x][n]) for x in xs] for n in (0, 1))
 
     def half(those: Sequence[Place]) -> list[Place]:
         out: list[Place] = []
@@ -166,7 +184,7 @@ def _hull(points: Sequence[Place]) -> list[Place]:
             out.append(p)
         return out[:-1]
 
-    return half(points) + half(points[::-1])
+    return half([*below, above[-1]]) + half([*above[::-1], below[0]])
 
 
 def _area(corners: tuple[Place, Place, Place]) -> float:
