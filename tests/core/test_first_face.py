@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+from scipy.optimize import linprog
 
 from nullah.core.surface.first_face import first_face, rocks
 
@@ -38,3 +39,17 @@ def test_bow_and_cup_that_differ_are_weighed_together():
     """Hollow along by much and humped across by little, it stands on its ends all the same; and the other way about."""
     assert first_face(*sides(3 * U * U - V * V)).side == "back"
     assert first_face(*sides(0.5 * U * U - 3 * V * V)).side == "face"
+
+
+def test_it_lies_where_a_linear_programme_of_a_library_lays_it():
+    """The bench as high as it goes under the hand, nowhere above the board; the hand near half way to one corner, then to another."""
+    chance = np.random.default_rng(4)
+    flat = np.column_stack([np.ones(U.size), U.ravel(), V.ravel()])
+    for size in (0.05, 0.5, 8.0, 200.0) * 3:
+        z = chance.normal(0, size, U.shape)
+        gaps = []
+        for a, b in ((a, b) for a in (-0.4871, 0.4871) for b in (-0.5139, 0.5139)):
+            bench = linprog([-1.0, -a, -b], A_ub=flat, b_ub=-z.ravel(), bounds=[(None, None)] * 3, method="highs").x
+            off = -z - (flat @ bench).reshape(z.shape)
+            gaps.append(off[[0, 0, -1, -1], [0, -1, 0, -1]].max())
+        assert rocks(z) == pytest.approx(max(gaps), rel=1e-6)

@@ -9,6 +9,10 @@ from nullah.core.surface.readings import BACK, FACE, Surface
 from nullah.core.surface.slab import thickest_slab
 
 _EVERY = 2  # of the places a surface is worked on: enough of them to see how it lies
+_PRESSED = (
+    0.4871,
+    0.5139,
+)  # along and across from the middle: near half, and on no line between places that a board is read at
 _FAR = 1e4  # mm: nothing of a board lies so far off
 ALIKE = 0.3  # mm: two faces that rock by no more apart lie alike (common practice, no source)
 
@@ -50,15 +54,16 @@ def rocks(heights: Floats) -> float:
     Args:
         heights: of that face as it lies up, rows along the board, five by five or more, mm.
     """
-    rows, columns = heights.shape
-    u, v = np.meshgrid(np.arange(rows, dtype=np.float64), np.arange(columns, dtype=np.float64), indexing="ij")
+    u, v = (one.ravel() for one in np.meshgrid(*(np.linspace(-1.0, 1.0, n) for n in heights.shape), indexing="ij"))
+    under = -heights.ravel()  # as it lies down
+    corners = [0, heights.shape[1] - 1, -heights.shape[1], -1]
     gaps = []
-    for pressed in (
-        (i, j) for i in (rows // 4, rows - 1 - rows // 4) for j in (columns // 4, columns - 1 - columns // 4)
-    ):
-        free = np.full(heights.shape, -_FAR)
-        free[pressed] = 0.0  # the lowest a bench can come there, all else under it
-        bench = thickest_slab(u, v, -heights, free).upper(u, v)
-        off = -heights - bench
-        gaps.append(max(off[0, 0], off[0, -1], off[-1, 0], off[-1, -1]))
-    return float(max(gaps))
+    for pressed in ((a * _PRESSED[0], b * _PRESSED[1]) for a in (-1.0, 1.0) for b in (-1.0, 1.0)):
+        # the bench comes as high as it can where the hand presses, and nowhere higher than the board
+        x, y, top, bottom = (
+            np.append(of_board, of_hand)
+            for of_board, of_hand in zip((u, v, under, np.full(u.size, -_FAR)), (*pressed, _FAR, 0.0), strict=True)
+        )
+        off = under - thickest_slab(x, y, top, bottom).upper(u, v)
+        gaps.append(float(off[corners].max()))
+    return max(gaps)
