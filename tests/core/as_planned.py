@@ -32,6 +32,7 @@ def projects():
 def values_of(project):
     """Sections of the plan by name, each of plain values; lengths to 0.001 mm."""
     now = plan(project)
+    named = _by_place(now.bench.steps)
     return {
         "parts": [
             [p.id, p.name, *map(_round, p.sizes), *map(_round, p.planned), p.species, p.role, p.cut, list(p.measured)]
@@ -47,11 +48,26 @@ def values_of(project):
         "ways": [[j.id, [told(s) for s in j.steps]] for j in now.joints.joints],
         "cut list": cut_list.text(now).splitlines(),
         "steps": [
-            [s.id, told(s.title), told(s.words), s.figure, sorted(s.waits), list(s.parts), s.done, _round(s.minutes)]
+            [
+                named.get(s.id, s.id),
+                told(s.title),
+                told(s.words),
+                s.figure,
+                sorted(named.get(w, w) for w in s.waits),
+                list(s.parts),
+                s.done,
+                _round(s.minutes),
+            ]
             for s in now.bench.steps
         ],
         "templates": [[s.title, _digest(s.drawing)] for s in sheets(now)],
     }
+
+
+def _by_place(steps):
+    """Steps of putting a box together had their place among each other for a name when these were written."""
+    together = [s.id for s in steps if s.id.startswith("together ")]
+    return {name: f"together {n}" for n, name in enumerate(together)}
 
 
 def _setting(s):

@@ -294,13 +294,14 @@ def test_two_boxes_in_one_project_keep_to_themselves():
     assert len(steps) == len(set(steps))
 
 
-def test_pieces_come_and_go_and_what_was_measured_is_kept():
+def test_pieces_come_and_go_with_what_was_measured_of_them():
     one = piece_edits.add_piece(Project(), "small_table")
     said = measured(one, "front left leg width 40")
     gone = piece_edits.drop_piece(said)
     assert gone.hand == "1"
-    assert gone.measured == said.measured
-    assert piece_edits.take_in_hand(piece_edits.add_piece(gone, "small_table"), "2").in_hand.kind == "small_table"
+    assert said.measured
+    assert gone.measured == ()
+    assert piece_edits.add_piece(gone, "small_table").hand == "3"
     with pytest.raises(edit.BadEdit, match="at least"):
         piece_edits.drop_piece(Project())
     with pytest.raises(edit.BadEdit, match="called"):

@@ -283,3 +283,17 @@ def test_a_part_that_no_longer_goes_in_is_told_once_it_is_known(qtbot, tmp_path)
     assert not any(c.id.startswith("clash") and c.open for c in hand.plan.calls)
     hand.key("Ctrl+Z")
     qtbot.waitUntil(lambda: any(c.id.startswith("clash") for c in hand.plan.calls), timeout=15_000)
+
+
+def test_what_was_done_and_is_no_step_any_more_is_told(demo_hand):
+    hand = demo_hand
+    hand.session.attempt(
+        "a table", lambda: set_answer(piece_edits.add_piece(hand.project, "small_table"), "drawer", True)
+    )
+    glue = next(s for s in hand.plan.bench.steps if "rail-lower" in s.id and s.title == "Glue")
+    hand.session.attempt("glued", lambda: edit.held(hand.project, done=(*hand.project.done, glue.id)))
+    assert "no longer" not in hand.note()
+    hand.session.attempt("no drawer", lambda: piece_edits.set_answer(hand.project, "drawer", False))
+    assert hand.note() == "no drawer. Done, and no longer to be done: Glue."
+    hand.session.undo()
+    assert any(s.id == glue.id and s.done for s in hand.plan.bench.steps)

@@ -8,7 +8,7 @@ from functools import lru_cache
 from typing import Any
 
 from nullah.core.document import Board, BoardPhoto, Defect, LengthOnPhoto, MoistureReading, Project, Reading, Reference
-from nullah.core.edit import BadEdit, changed, fresh_id, held, made, put_board
+from nullah.core.edit import BadEdit, changed, fresh_id, held, made, new_board_id, put_board
 from nullah.core.surface.perspective import Point, convex
 from nullah.core.surface.photo_fit import Known, PhotoFit, fit
 from nullah.core.wood.species import own
@@ -124,7 +124,7 @@ def copy_board(project: Project, board_id: str) -> tuple[Project, str]:
         BadEdit: there is no such board, or there are as many as a project takes.
     """
     board = board_of(project, board_id)
-    new = fresh_id("board", {b.id for b in project.boards})
+    new = new_board_id(project)
     name = fresh_id(board.name.rstrip("0123456789 ") or "Board", {b.name for b in project.boards})
     return put_board(project, held(board, id=new, name=name, sawn=False, moistures=())), new
 

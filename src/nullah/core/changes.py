@@ -37,6 +37,14 @@ def made_from(plan: Plan, station: str) -> object:
     return getattr(plan, station)
 
 
+def no_more(before: Plan, after: Plan) -> tuple[str, ...]:
+    """Titles of steps that were done and are not among the steps any more, each once."""
+    if before.bench is after.bench:
+        return ()
+    still = {s.id for s in after.bench.steps}
+    return tuple(dict.fromkeys(s.title for s in before.bench.steps if s.done and s.id not in still))
+
+
 def _timber(plan: Plan) -> Facts:
     called = plan.piece.called
     moves = {

@@ -287,6 +287,9 @@ class Guide(Value):
 # ---- the whole
 
 
+Number = Annotated[int, Field(ge=0, le=999_999)]
+
+
 class Project(Value):
     """One piece of work, whole: a piece or several that come out of the same boards. Immutable; ``model_copy(update=...)`` through
     ``edit`` makes the next one.
@@ -300,8 +303,10 @@ class Project(Value):
     units: Literal["mm", "in"] = "mm"
     denominator: Literal[16, 32, 64] = 32
     pieces: Annotated[tuple[AnyPiece, ...], Field(min_length=1, max_length=40)] = (Piece(),)
+    last_piece: Number = 0  # the highest number of those that were taken away: no other ever has it
     hand: PieceId = "1"  # the piece that is in hand
     boards: Annotated[tuple[Board, ...], Field(max_length=500)] = ()
+    last_board: Number = 0
     readings: Annotated[tuple[Reading, ...], Field(max_length=5_000)] = ()
     planed: Annotated[tuple[Planed, ...], Field(max_length=5_000)] = ()  # in the order it was done
     room: Room = Room()

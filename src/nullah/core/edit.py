@@ -126,13 +126,26 @@ def put_board(project: Project, board: Board) -> Project:
 
 
 def drop_board(project: Project, board_id: str) -> Project:
-    """The project without a board, its readings and its pictures."""
+    """The project without a board, all that was read and planed of it, and its pictures; its number is never used again."""
     return changed(
         project,
+        last_board=max(project.last_board, number_of(board_id)),
+        planed=tuple(p for p in project.planed if p.target != board_id),
         boards=tuple(b for b in project.boards if b.id != board_id),
         readings=tuple(r for r in project.readings if r.target != board_id),
         board_photos=tuple(p for p in project.board_photos if p.board != board_id),
     )
+
+
+def number_of(name: str) -> int:
+    """The number that an id ends with; 0 where it has none, or one that is no one's."""
+    digits = re.search(r"\d{1,6}$", name)
+    return int(digits[0]) if digits else 0
+
+
+def new_board_id(project: Project) -> str:
+    """An id that no board has or had."""
+    return f"board {1 + max(project.last_board, *(number_of(b.id) for b in project.boards), 0)}"
 
 
 def fresh_id(stem: str, taken: set[str]) -> str:
@@ -200,22 +213,23 @@ _MADE_UP = ("extra_length", "extra_width", "extra_height")
 
 
 def _outside_held(before: Project, after: Project) -> Project:
-    """The project after a call, with outside sizes that were typed as they were: what is made up takes the difference."""
-    typed = [f for f in _MADE_UP if getattr(before.piece, f) == getattr(after.piece, f) != 0]
-    if not typed:
-        return after
-    was, now = _outside(before), _outside(after)
-    if was is None or now is None:
-        return after
-    update = {f: getattr(after.piece, f) + was[i] - now[i] for i, f in enumerate(_MADE_UP) if f in typed}
-    return held(after, piece=held(after.piece, **update))
+    """The project after a call, with outside sizes of boxes that were typed as they were: what is made up takes the difference."""
+    for was, now in zip(before.pieces, after.pieces, strict=False):
+        if not (isinstance(was, Piece) and isinstance(now, Piece) and was.id == now.id):
+            continue
+        typed = [f for f in _MADE_UP if getattr(was, f) == getattr(now, f) != 0]
+        size, grown = (_outside(one, now.id) if typed else None for one in (before, after))
+        if size is not None and grown is not None:
+            update = {f: getattr(now, f) + size[i] - grown[i] for i, f in enumerate(_MADE_UP) if f in typed}
+            after = held(after, piece=held(now, **update))
+    return after
 
 
-def _outside(project: Project) -> tuple[float, ...] | None:
+def _outside(project: Project, piece_id: str) -> tuple[float, ...] | None:
     p = project
     wood = as_made.work(p.boards, p.room, p.choices, p.layout, p.cut, p.references).wood
     said = tuple(m for m in p.measured if m.part.rpartition(".")[2] != WHOLE)
-    made = piece.work(p.pieces, p.hand, said, p.cut, p.joints_cut, p.choices, wood, piece.shop_of(p.kit)).in_hand
+    made = piece.work(p.pieces, piece_id, said, p.cut, p.joints_cut, p.choices, wood, piece.shop_of(p.kit)).in_hand
     return made.own.outside if made.own is not None else None
 
 

@@ -14,6 +14,7 @@ from nullah.core.document_pieces import AddFrame, AddJoint, AddPart, Designed, P
 from nullah.core.edit import BadEdit, held, made, mark_joint, set_piece
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import unqualified
+from nullah.core.piece_marks import with_what_still_is, without_marks
 from nullah.core.pieces.by_hand import TOLD
 from nullah.core.pieces.free import FREE
 from nullah.core.pieces.kind import Kind
@@ -97,9 +98,9 @@ def set_total(project: Project, plan: Plan, rod: str, mm: float) -> Project:
     return set_answer(project, chain.edit, now + mm - chain.total)
 
 
-def _free_id(project: Project) -> str:
-    taken = {int(p.id) for p in project.pieces}
-    return str(next(n for n in range(1, 1_000_000) if n not in taken))
+def _new_id(project: Project) -> str:
+    """An id that no piece has or had."""
+    return str(1 + max(project.last_piece, *(int(p.id) for p in project.pieces)))
 
 
 def _own_name(project: Project, title: str) -> str:
@@ -116,7 +117,7 @@ def add_piece(project: Project, kind: str) -> Project:
     """
     if kind not in KINDS:
         raise BadEdit(f'There is no kind "{kind[:40]}"; there are {", ".join(KINDS)}.')
-    piece_id = _free_id(project)
+    piece_id = _new_id(project)
     new = held(KINDS[kind].piece({}, piece_id), name=_own_name(project, KINDS[kind].title))
     return held(project, pieces=(*project.pieces, new), hand=piece_id)
 
@@ -128,13 +129,13 @@ def take_over(project: Project, piece: Piece | Designed) -> Project:
     Raises:
         BadEdit: no more pieces go in.
     """
-    piece_id = _free_id(project)
+    piece_id = _new_id(project)
     new = held(piece, id=piece_id, name=_own_name(project, piece.name))
     return held(project, pieces=(*project.pieces, new), hand=piece_id)
 
 
 def drop_piece(project: Project) -> Project:
-    """The project without the piece in hand; what was measured and cut of it is kept.
+    """The project without the piece in hand, and without what was measured, cut, chosen and done of it; its id is never used again.
 
     Raises:
         BadEdit: it is the only one.
@@ -143,7 +144,8 @@ def drop_piece(project: Project) -> Project:
     if not left:
         raise BadEdit("A project has a piece at least; change this one into another kind.")
     guides = tuple(g for g in project.guides if g.piece != project.hand)
-    return held(project, pieces=left, hand=left[0].id, guides=guides)
+    last = max(project.last_piece, int(project.hand))
+    return held(without_marks(project, project.hand), pieces=left, hand=left[0].id, guides=guides, last_piece=last)
 
 
 def take_in_hand(project: Project, piece_id: str) -> Project:
@@ -156,7 +158,8 @@ def take_in_hand(project: Project, piece_id: str) -> Project:
 
 
 def change_kind(project: Project, kind: str) -> Project:
-    """The project with the piece in hand become one of another kind, as by default; answers of the same name are kept.
+    """The project with the piece in hand become one of another kind, as by default; what is done of it stays done where the same is to
+    be done still.
 
     Raises:
         BadEdit: there is no such kind.
@@ -168,7 +171,8 @@ def change_kind(project: Project, kind: str) -> Project:
         return project
     name = old.name if old.name not in {k.title for k in KINDS.values()} else _own_name(project, KINDS[kind].title)
     new = held(KINDS[kind].piece({}, old.id), name=name)
-    return held(project, pieces=tuple(new if p.id == old.id else p for p in project.pieces))
+    after = held(project, pieces=tuple(new if p.id == old.id else p for p in project.pieces))
+    return with_what_still_is(project, after)
 
 
 def rename(project: Project, name: str) -> Project:

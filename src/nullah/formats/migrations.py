@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+from collections.abc import Mapping
 from contextlib import suppress
 
 from nullah.core.document import Project
@@ -10,6 +12,9 @@ from nullah.core.layout.model import cuts
 from nullah.core.layout.progress import cut_name
 from nullah.core.plan import plan
 
+DEEDS_NAMED = (
+    9  # the first version that names a step of putting together by what it is, not by its place among the others
+)
 SIDES_READ = 7  # the first version whose readings are of face or back, and of how often it was planed
 JOINTS_HELD = 4  # the first version that holds joints that are cut, and names cuts by where they lie
 
@@ -17,7 +22,8 @@ JOINTS_HELD = 4  # the first version that holds joints that are cut, and names c
 def migrated(project: Project, version: int) -> Project:
     """A project read from a file of an older version."""
     project = as_cut_until_now(with_named_cuts(project)) if version < JOINTS_HELD else project
-    return with_layout_standing(project) if version < SIDES_READ else project
+    project = with_layout_standing(project) if version < SIDES_READ else project
+    return with_named_deeds(project) if version < DEEDS_NAMED else project
 
 
 def with_layout_standing(project: Project) -> Project:
@@ -46,6 +52,31 @@ def with_named_cuts(project: Project) -> Project:
     names: dict[str, str] = {}
     for b in project.layout.boards if project.layout else ():
         names |= {f"saw {b.board} {nth}": cut_name(b.board, node) for nth, node in enumerate(cuts(b.root), 1)}
+    return _renamed(project, names)
+
+
+def with_named_deeds(project: Project) -> Project:
+    """A project from before steps of putting together were named by what they are: what is done, timed and logged under a number has
+    its name, and a number that is no step's is not done."""
+    known = (*project.done, *(e.step for e in project.log), project.timer.step if project.timer is not None else "")
+    if not any(map(_NUMBERED.fullmatch, known)):
+        return project
+    now = plan(project)
+    names = {
+        f"together {made.prefix}{nth}": f"together {made.prefix}{act.deed}"
+        for made in now.piece.made
+        if made.id in now.togethers
+        for nth, act in enumerate(now.togethers[made.id].order)
+    }
+    stray = {d for d in project.done if _NUMBERED.fullmatch(d) and d not in names}
+    return _renamed(held(project, done=tuple(d for d in project.done if d not in stray)), names)
+
+
+_NUMBERED = re.compile(r"together (\d+\.)?\d+")
+
+
+def _renamed(project: Project, names: Mapping[str, str]) -> Project:
+    """A project with steps that are done, timed and logged under other names."""
     if not names:
         return project
     log = tuple(e.model_copy(update={"step": names[e.step]}) if e.step in names else e for e in project.log)

@@ -12,7 +12,7 @@ from PySide6.QtCore import QTimer, Signal
 from nullah.core import edit, history, measure, step_edits
 from nullah.core.ask import BadAnswer
 from nullah.core.calls import Call
-from nullah.core.changes import Change, Facts, between, facts, made_from
+from nullah.core.changes import Change, Facts, between, facts, made_from, no_more
 from nullah.core.document import Project
 from nullah.core.gestures import nudge, pull
 from nullah.core.plan import STATIONS, Plan, PlanCache, plan
@@ -92,6 +92,7 @@ class Session(Figures, Looking):
         self._firm = self.plan  # the plan of the project as it is, whatever is being dragged
         self._stated: dict[str, tuple[object, Facts]] = {}
         self.seen = {s: self.stated(s) for s in STATIONS}  # what each station stated when it was last looked at
+        self.left_behind = ""  # what was done and is no step any more since the last edit, as a sentence
         self.news: tuple[Change, ...] = ()  # what had changed at the station in hand when one turned to it
         self._ask_for_layouts()
         self.clashes.watch(self.plan)
@@ -141,9 +142,11 @@ class Session(Figures, Looking):
         The plan is worked first: whatever goes wrong there leaves project and plan as they were.
         """
         fresh = self._planned(project)
+        gone = no_more(self._firm, fresh)
         self._tried = None
         self.history.do(project, words, gesture)
         self._show(fresh)
+        self.left_behind = f" Done, and no longer to be done: {', '.join(gone)}." if gone else ""
 
     # ---- gestures
 
@@ -192,7 +195,7 @@ class Session(Figures, Looking):
             self.said.emit(self.told(refusal(error)), True)
             return False
         self.do(project, words)
-        self.said.emit(words, False)
+        self.said.emit(f"{words}{'.' if self.left_behind else ''}{self.left_behind}", False)
         return True
 
     def finish(self, step: Step, sure: bool = False) -> bool:
@@ -257,7 +260,7 @@ class Session(Figures, Looking):
             if call.id == "layout":
                 self.better_too = False  # the others have been seen
                 self.stop_looking()
-            self.said.emit(f"Taken: {label}. It can be taken back below.", False)
+            self.said.emit(f"Taken: {label}. It can be taken back below.{self.left_behind}", False)
 
     def take_back(self, call_id: str) -> None:
         self.attempt(f"{call_id} taken back", lambda: edit.take_back(self.history.now, call_id, self.now()))

@@ -32,15 +32,17 @@ def _engaged(box: Box, panel: str) -> float:
 def order(box: Box, stages: str, glue: str) -> tuple[Act, ...]:
     """What is done in which order; ``stages``: ``one`` go or two ``stages``."""
     dividers = [p.id for p in box.parts if p.group == "dividers"]
-    acts = [Act("fit", "Dry fit all four corners with the bottom in; mark each corner and which way up.")]
+    acts = [Act("fit", "Dry fit all four corners with the bottom in; mark each corner and which way up.", of="corners")]
     if dividers:
-        acts.append(Act("fit", f"Try dividers {dividers[0]} to {dividers[-1]} dry; number dado and divider."))
+        acts.append(
+            Act("fit", f"Try dividers {dividers[0]} to {dividers[-1]} dry; number dado and divider.", of="dividers")
+        )
     if box.lid_slides:
-        acts.append(Act("fit", "Try the lid in its grooves, in over the lowered end B."))
+        acts.append(Act("fit", "Try the lid in its grooves, in over the lowered end B.", of="lid"))
     acts += [
-        Act("fit", "Measure both diagonals dry; a box that is out dry is out glued.", "diagonals"),
-        Act("prepare", "Finish the inside faces now: no plane reaches them later."),
-        Act("prepare", "Lay out clamps, cauls, brush, damp cloth; the bottom goes in dry, free to move."),
+        Act("fit", "Measure both diagonals dry; a box that is out dry is out glued.", "diagonals", "diagonals"),
+        Act("prepare", "Finish the inside faces now: no plane reaches them later.", of="inside"),
+        Act("prepare", "Lay out clamps, cauls, brush, damp cloth; the bottom goes in dry, free to move.", of="clamps"),
     ]
     if stages == "stages":
         # the ends take the bottom between them along its length, the long sides close onto their pins: any groove lets that be
@@ -48,15 +50,17 @@ def order(box: Box, stages: str, glue: str) -> tuple[Act, ...]:
             Act(
                 "glue",
                 "Set the bottom dry between B and D; glue A onto both ends (A-B and A-D), with C on dry to keep it square.",
+                of="A",
             ),
-            Act("dry", f"Let it set in the clamps as the label of the {glue} says."),
-            Act("glue", "Take C off; glue it onto both ends (C-B and C-D), the bottom in its groove."),
+            Act("dry", f"Let it set in the clamps as the label of the {glue} says.", of="A"),
+            Act("glue", "Take C off; glue it onto both ends (C-B and C-D), the bottom in its groove.", of="C"),
         ]
     else:
         acts.append(
             Act(
                 "glue",
                 "Set the bottom dry between B and D; glue A and C onto both ends, all four corners, and close evenly.",
+                of="A and C",
             )
         )
     acts += [
@@ -65,16 +69,17 @@ def order(box: Box, stages: str, glue: str) -> tuple[Act, ...]:
             f"Measure the diagonals; push the longer one until they agree within {marked(EQUAL)}.",
             "diagonals",
         ),
-        Act("dry", f"Let it set in the clamps as the label of the {glue} says."),
+        Act("dry", f"Let it set in the clamps as the label of the {glue} says.", of="C"),
     ]
     if dividers:
         acts.append(
             Act(
                 "glue",
                 "Slide the dividers in from above, down their dadoes, a spot of glue at the middle of each end only.",
+                of="dividers",
             )
         )
-        acts.append(Act("dry", f"Let the dividers set as the label of the {glue} says."))
+        acts.append(Act("dry", f"Let the dividers set as the label of the {glue} says.", of="dividers"))
     return tuple(acts)
 
 

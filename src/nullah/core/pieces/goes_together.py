@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import NamedTuple
+from zlib import crc32
 
 from nullah.core.design import JointDesign
 from nullah.core.frozen import frozen
@@ -48,6 +49,7 @@ class Stage:
     dry: tuple[str, ...] = ()  # what is set in dry as it closes
     clamps: int = 0
     only: tuple[tuple[str, str, str], ...] = ()  # what goes in, what it goes into, and what alone of it takes glue
+    of: str = ""  # which joints close, by the piece's own names
 
 
 def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
@@ -62,6 +64,7 @@ def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
     frame_of = {p.id: p.frame for p in design.parts}
     glued: dict[tuple[str, int], list[tuple[str, str, JointPlan]]] = {}
     fastened: dict[tuple[str, str], list[tuple[str, str]]] = {}
+    ids: dict[tuple[str, int | str], list[str]] = {}
     dry: dict[str, list[str]] = {}
     for joint in design.joints:
         if joint.id not in laid:
@@ -72,6 +75,7 @@ def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
         home = _home(joint, laid[joint.id])
         if home == "glued":
             glued.setdefault((frame, axis_of(joint.way)[0]), []).append((*names, laid[joint.id]))
+            ids.setdefault((frame, axis_of(joint.way)[0]), []).append(joint.id)
         elif home == "dry":
             dry.setdefault(frame, []).append(names[0])
         elif home in FASTENED:
@@ -79,6 +83,7 @@ def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
                 names[::-1] if family.home == "nailed" else names
             )  # what is nailed on lies over the edge of the other
             fastened.setdefault((home, joint.set or joint.id), []).append(pair)
+            ids.setdefault((home, joint.set or joint.id), []).append(joint.id)
     order = sorted(glued, key=lambda key: (key[0] == "", key[0], key[1]))
     last = dict(order)
     found = [
@@ -91,14 +96,24 @@ def stages(worked: Worked, laid: Mapping[str, JointPlan]) -> tuple[Stage, ...]:
             tuple(dict.fromkeys(dry.get(frame, ()))) if last[frame] == axis else (),
             _clamps([j for _, _, j in glued[frame, axis]]),
             tuple((a, b, j.glue) for a, b, j in glued[frame, axis] if j.glue),
+            _named(ids[frame, axis]),
         )
         for frame, axis in order
     ]
     left = tuple(dict.fromkeys(name for frame in dry if frame not in last for name in dry[frame]))
     in_turn = sorted(fastened.items(), key=lambda item: FASTENED[item[0][0]].turn)
-    for n, ((home, _), pairs) in enumerate(in_turn):  # what lies dry where nothing is glued goes in before the first
-        found.append(Stage(home, tuple(pairs), len(pairs), 0, dry=left if n == 0 else ()))
+    for n, ((home, one), pairs) in enumerate(in_turn):  # what lies dry where nothing is glued goes in before the first
+        found.append(Stage(home, tuple(pairs), len(pairs), 0, dry=left if n == 0 else (), of=_named(ids[home, one])))
     return tuple(found)
+
+
+_LONG = 160  # letters: names of more are told by their sum
+
+
+def _named(joints: Sequence[str]) -> str:
+    """A lot of joints by their names, so that no other lot is named alike."""
+    names = "+".join(sorted(joints))
+    return names if len(names) <= _LONG else f"{names[:_LONG]}+{crc32(names.encode()):08x}"
 
 
 def _home(joint: JointDesign, laid: JointPlan) -> str:
@@ -133,7 +148,11 @@ def acts(goes: tuple[Stage, ...], squared: bool, glue: str) -> tuple[Act, ...]:
     for stage in glued:
         with_dry = f", with {_listed(stage.dry)} set in dry" if stage.dry else ""
         found.append(
-            Act("glue", f"Glue {_pairs(stage.pairs)}{with_dry}; close the shoulders evenly.{_only(stage.only)}")
+            Act(
+                "glue",
+                f"Glue {_pairs(stage.pairs)}{with_dry}; close the shoulders evenly.{_only(stage.only)}",
+                of=stage.of,
+            )
         )
         if squared and stage is glued[-1]:
             found.append(
@@ -143,13 +162,14 @@ def acts(goes: tuple[Stage, ...], squared: bool, glue: str) -> tuple[Act, ...]:
                     "diagonals",
                 )
             )
-        found.append(Act("dry", f"Let it set in the clamps as the label of the {glue} says."))
+        found.append(Act("dry", f"Let it set in the clamps as the label of the {glue} says.", of=stage.of))
     for stage in goes:
         if stage.home in FASTENED:
             how = FASTENED[stage.home]
             with_dry = f", with {_listed(stage.dry)} in before it is closed" if stage.dry else ""
             what = _listed(tuple(dict.fromkeys(a for a, _ in stage.pairs)))
-            found.append(Act(how.kind, f"{how.words.format(pairs=_pairs(stage.pairs), what=what)}{with_dry}."))
+            words = f"{how.words.format(pairs=_pairs(stage.pairs), what=what)}{with_dry}."
+            found.append(Act(how.kind, words, of=stage.of))
     return tuple(found)
 
 

@@ -230,7 +230,7 @@ def _last_steps(made: Made, joints: tuple[JointPlan, ...], together: TogetherRes
             figure, mm = told_figure(together.diagonal), together.diagonal
         steps.append(
             Step(
-                f"together {made.prefix}{i}",
+                f"together {made.prefix}{act.deed}",
                 "together",
                 ACTS[act.kind],
                 act.words,
@@ -242,7 +242,7 @@ def _last_steps(made: Made, joints: tuple[JointPlan, ...], together: TogetherRes
                 doubts=failing if i == first else (),
             )
         )
-        before = (f"together {made.prefix}{i}",)
+        before = (steps[-1].id,)
     woods = {p.species for p in made.parts}
     steps.append(
         Step(

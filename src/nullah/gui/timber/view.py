@@ -276,7 +276,7 @@ class TimberView(QWidget):
     def add_board(self) -> None:
         """Add a board of the piece's species, and take it in hand."""
         s = self.session
-        new = edit.fresh_id("board", {b.id for b in s.project.boards})
+        new = edit.new_board_id(s.project)
         species = next((p.species for p in s.plan.piece.parts), s.project.piece.wall_species)
         board = Board(id=new, name=new.capitalize(), species=species, length=1200, width=180, thickness=24)
         self.chosen, self.fault = new, ""
