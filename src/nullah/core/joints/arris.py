@@ -17,6 +17,7 @@ from nullah.core.frozen import frozen
 from nullah.core.joints.family import Joins, Look, NoJoint, School, own_axis, side_of
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import MADE, Check, JointPlan, Setting
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import WAYS, Cut, Placed
 
@@ -66,6 +67,7 @@ class Arris:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = ""
+    making: Making = Making("chamfered", "chamfered", fits=False)
     joins: Joins | None = None
     after: tuple[str, ...] = (
         "through_dovetail", "mortise_and_tenon", "dado", "groove", "sliding_lid", "rabbet", "nailed_rabbet", "edge_joint", "taper",
@@ -363,6 +365,7 @@ ROUND_OVER = RoundOver(
     "round_over",
     "An arris rounded to a quarter of a circle by guide lines.",
     (Ask("radius", "radius of the round", "length", 6.0, 0.5, 200.0), EDGES),
+    making=Making("rounded", "rounded", fits=False),
 )
 MOULDING = Moulding(
     "moulding",
@@ -372,4 +375,5 @@ MOULDING = Moulding(
         Ask("wide", "how far in from the edge it goes", "length", 12.0, 2.0, 100.0),
         EDGES,
     ),
+    making=Making("rounded", "rounded", fits=False),
 )

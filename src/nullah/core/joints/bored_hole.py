@@ -9,6 +9,7 @@ from nullah.core.frozen import frozen
 from nullah.core.joints.family import Joins, Look, NoJoint, School, bit_check, side_of
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Setting
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut
 
@@ -24,6 +25,7 @@ class BoredHole:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = ""
+    making: Making = Making("bored", "bored", fits=False)
     joins: Joins | None = None
     after: tuple[str, ...] = ("mortise_and_tenon", "dado", "groove", "rabbet")
     asks: tuple[Ask, ...] = (

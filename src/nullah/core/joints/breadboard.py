@@ -26,6 +26,7 @@ from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import ROOM, SIDE_WORDS, Check, JointPlan, Said, Setting, gathered, off_side
 from nullah.core.joints.screws import hole
 from nullah.core.joints.tenon import SPARE, THINNEST, across_of, along_of, by_the_chisel, shoulders
+from nullah.core.joints.work import Making
 from nullah.core.measure import SAME, at_least, marked
 from nullah.core.shapes.cut import OTHER, Cut, Placed
 
@@ -61,6 +62,7 @@ class Breadboard:
         ),
     )
     home: str = "glued"
+    making: Making = Making("tongued", "mortised", lambda joint: {"make": 0.5 * joint.figures.get("pegs", 0.0)})
     joins: Joins = Joins(
         "It keeps a wide panel flat and covers its end grain.",
         "The panel moves past it in slots; only the middle is glued. Most of the year its ends stand a little proud or shy.",

@@ -22,6 +22,7 @@ from nullah.core.joints.family import (
 )
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Mend, Setting, gathered, off_side
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
 
@@ -44,6 +45,7 @@ class Bridle:
     reaches: tuple[str, ...] = ("reach",)
     schools: tuple[School, ...] = ()
     home: str = "glued"
+    making: Making = Making("sawn", "sawn and chopped")
     joins: Joins = Joins(
         "As much glued cheek as there can be; nothing but glue and shoulders keeps it from opening.",
         "Grain crosses on the cheeks: sound up to some 75 wide.",

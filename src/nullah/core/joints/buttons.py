@@ -23,6 +23,7 @@ from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import MADE, ROOM, SIDE_WORDS, Check, JointPlan, Said, Setting, counted, gathered, off_side
 from nullah.core.joints.screws import PILOT, grain_axis, hole, row_axis, shared
 from nullah.core.joints.spacing import spaced
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
 
@@ -43,6 +44,9 @@ class Buttons:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = "screwed"
+    making: Making = Making(
+        "mortised", "bored", lambda joint: {"make": joint.figures["count"], "screw": joint.figures["count"]}, fits=False
+    )
     joins: Joins = Joins(
         "Holds a top down flat; it can be taken off again.",
         "Along the rail or across it the top is free to move; nothing is glued.",

@@ -24,6 +24,7 @@ from nullah.core.joints.dovetail_ways import (
 from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, axis_of, over_an_edge, side_of
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Face, JointPlan, counted, drawn_face
+from nullah.core.joints.work import Making
 from nullah.core.shapes.cut import Cut
 
 CORNERLESS = "{} and {} do not stand as a corner does: faces out, edges one way."
@@ -55,6 +56,7 @@ class Corner:
     reaches: tuple[str, ...] = ("reach", "reach of second")
     schools: tuple[School, ...] = (TAILS_OR_PINS, SETTING_OUT, COPING_OR_CHOPPING, BASELINES, SLOPES)
     home: str = "glued"
+    making: Making = Making("sawn and chopped", "sawn and chopped")
     joins: Joins = Joins(
         "The strongest corner of boards: it cannot be pulled off the tails, glue or none.",
         "Grain runs round the corner, so that both boards move alike.",

@@ -10,6 +10,7 @@ from nullah.core.frozen import frozen
 from nullah.core.joints.family import Joins, Look, NoJoint, School, own_axis
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import ARC, MADE, Check, JointPlan, Said, Setting
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
 
@@ -28,6 +29,7 @@ class CutOut:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = ""
+    making: Making = Making("curved", "curved", fits=False)
     joins: Joins | None = None
     after: tuple[str, ...] = ("dado", "nailed_rabbet")
     asks: tuple[Ask, ...] = (

@@ -20,6 +20,7 @@ from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import MADE, SIDE_WORDS, Check, JointPlan, Mend, Said, Setting, counted, gathered, off_side
 from nullah.core.joints.screws import ACROSS, grain_axis, hole, in_the_middle, outward, row_axis, shared
 from nullah.core.joints.spacing import spaced
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 
 GLUE = 1.0  # mm a hole is deeper than its dowel goes, for the glue (common practice, no source)
@@ -44,6 +45,7 @@ class Dowels:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = "glued"
+    making: Making = Making("bored", "bored", lambda joint: {"make": 0.3 * joint.figures["count"]})
     joins: Joins = Joins(
         "As strong as the glue on the dowels' sides; a mortise and tenon holds more.",
         "Dowels hold both parts fast: across much of the grain one of them splits in time.",

@@ -9,6 +9,7 @@ from nullah.core.drawing import Area, Dimension, Drawing, Line, Primitive, Text,
 from nullah.core.frozen import frozen
 from nullah.core.joints.family import Joins, Look, Meeting, NoJoint, School, Span, axis_of
 from nullah.core.joints.plan import ROOM, Check, JointPlan, Said, Setting, drawn_face
+from nullah.core.joints.work import Making
 from nullah.core.measure import SAME, at_least, marked
 
 CLAMP_EVERY = 100.0  # mm (4", common practice)
@@ -22,6 +23,11 @@ def edges_meet(meeting: Meeting) -> str:
     return "" if meeting.edge_to_edge else "They do not meet edge to edge."
 
 
+def edges(joint: JointPlan) -> dict[str, float]:
+    """Both edges planed straight and square: the thicker the slower."""
+    return {"joint an edge": 2 * joint.figures["length"] / 1000 * (0.5 + joint.figures["thickness"] / 40)}
+
+
 @frozen
 class EdgeJoint:
     """The family: ``first`` lies against ``second``, edge to edge."""
@@ -30,6 +36,7 @@ class EdgeJoint:
     about: str = "Staves glued edge to edge."
     reaches: tuple[str, ...] = ()
     home: str = "glued"
+    making: Making = Making("sawn", "sawn", edges)
     joins: Joins = Joins(
         "As strong as the wood itself, where the edges meet without a gap.",
         "Both move as one board, and across its whole width.",

@@ -14,6 +14,7 @@ from nullah.core.design import Answer, JointDesign
 from nullah.core.drawing import Point, rectangle
 from nullah.core.frozen import frozen
 from nullah.core.joints.plan import Check, JointPlan, Mend
+from nullah.core.joints.work import Making
 from nullah.core.measure import marked
 from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed, Point3
 from nullah.core.wood.species import Species
@@ -225,6 +226,10 @@ class Family(Protocol):
     @property
     def home(self) -> str:
         """How it goes together: ``glued``, ``dry``, ``screwed``, ``nailed``, ``wedged``, ``slid``; "" where nothing goes together."""
+
+    @property
+    def making(self) -> Making:
+        """How its cuts are made, and what is done that no cut shows: what its work is reckoned from."""
 
     @property
     def joins(self) -> Joins | None:

@@ -9,6 +9,7 @@ from nullah.core.joints.dovetail_ways import ORDER_TAILS_FIRST, Ways
 from nullah.core.joints.family import Joins, Look, NoJoint, School, over_an_edge
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Setting, counted
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 
 STRAIGHT = 1e12  # run of a slope that is none
@@ -35,6 +36,7 @@ class FingerJoint:
     reaches: tuple[str, ...] = ("reach", "reach of second")
     schools: tuple[School, ...] = ()
     home: str = "glued"
+    making: Making = Making("sawn and chopped", "sawn and chopped")
     joins: Joins = Joins(
         "Much glued long grain, and nothing that locks: it holds as long as the glue.",
         "Grain runs round the corner, so that both boards move alike.",

@@ -9,6 +9,7 @@ from nullah.core.joints.dovetail_ways import COPING_OR_CHOPPING, ORDER_TAILS_FIR
 from nullah.core.joints.family import Joins, Look, NoJoint, School, over_an_edge
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 
 USUAL = 0.25  # of the thickness: the lap, where it is not said
@@ -37,6 +38,7 @@ class HalfBlind:
     reaches: tuple[str, ...] = ("reach", "reach of second")
     schools: tuple[School, ...] = (SETTING_OUT, COPING_OR_CHOPPING, SLOPES)
     home: str = "glued"
+    making: Making = Making("sawn and chopped", "chopped blind")
     joins: Joins = Joins(
         "As strong as a through dovetail against a pull on the front.",
         "Grain runs round the corner, so that both boards move alike.",

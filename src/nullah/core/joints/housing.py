@@ -29,6 +29,7 @@ from nullah.core.joints.housing_suits import across_the_grain, along_the_grain, 
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.panel import PANEL, panel_edge, panel_told
 from nullah.core.joints.plan import ROOM, SIDE_WORDS, Check, JointPlan, Mend, Said, Setting, off_side
+from nullah.core.joints.work import Making
 from nullah.core.measure import SAME, at_least, marked
 from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed, on_grid
 
@@ -58,6 +59,7 @@ class Housing:
     joins: Joins
     by_plane: str = ""
     home: str = "glued"
+    making: Making = Making("housed", "housed")
     after: tuple[str, ...] = ()
     reaches: tuple[str, ...] = ("reach",)
     schools: tuple[School, ...] = ()
@@ -420,6 +422,7 @@ GROOVE = Housing(
     ),
     "Plough",
     "dry",
+    Making("ploughed", "ploughed"),
     asks=(*ASKS, *PANEL, PANEL_FIXED),
     schools=(PANELS,),
 )
@@ -439,5 +442,6 @@ RABBET = Housing(
         ("rabbet_plane",),
     ),
     "Plane the rabbet of",
+    making=Making("rabbeted", "rabbeted"),
     asks=(*ASKS, FIXED),
 )

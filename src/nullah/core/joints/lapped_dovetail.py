@@ -24,6 +24,7 @@ from nullah.core.joints.family import (
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Said, Setting
 from nullah.core.joints.tenon import along_of
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
 
@@ -50,6 +51,7 @@ class LappedDovetail:
     reaches: tuple[str, ...] = ("reach",)
     schools: tuple[School, ...] = ()
     home: str = "glued"
+    making: Making = Making("sawn", "chopped blind")
     joins: Joins = Joins(
         "It ties two legs together at the top: the rail cannot be pulled out.",
         "Small, and the rail hardly moves along its grain: sound in any season.",

@@ -10,6 +10,7 @@ from nullah.core.joints.family import OPPOSITE, Joins, Look, Meeting, NoJoint, S
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Setting, counted, off_side
 from nullah.core.joints.tenon import along_of
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import OTHER, SIDES, Cut, Placed
 
@@ -31,6 +32,7 @@ class Mitre:
     reaches: tuple[str, ...] = ("reach",)
     schools: tuple[School, ...] = ()
     home: str = "glued"
+    making: Making = Making("sawn", "sawn", lambda joint: {"make": 0.5 * joint.figures.get("keys", 0.0)})
     joins: Joins = Joins(
         "Shows no end grain and is weak by itself: glue on end grain, held by its keys.",
         "Wide mitres open on the inside as wood dries, on the outside as it swells: for narrow parts.",

@@ -28,6 +28,7 @@ from nullah.core.joints.tenon import (
     whole,
 )
 from nullah.core.joints.tenon_features import formed, peg_holes, pegged, tip_of, wedged
+from nullah.core.joints.work import Making
 from nullah.core.measure import SAME, marked
 from nullah.core.shapes.cut import Placed, on_grid
 
@@ -64,6 +65,7 @@ class MortiseAndTenon:
         ),
     )
     home: str = "glued"
+    making: Making = Making("sawn", "mortised", lambda joint: {"make": 0.5 * joint.figures.get("pegs", 0.0)})
     joins: Joins = Joins(
         "The joint of rails and legs: it holds against racking as no other does.",
         "The rail moves across the leg's grain: a wide one is divided into two tenons, or left some room.",

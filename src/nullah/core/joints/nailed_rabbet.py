@@ -22,6 +22,7 @@ from nullah.core.joints.family import (
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import MADE, ROOM, SIDE_WORDS, Check, JointPlan, Setting, off_side
 from nullah.core.joints.screws import FROM_END, PILOT, in_a_row
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import OTHER, SIDES
 
@@ -48,6 +49,9 @@ class NailedRabbet:
         ),
     )
     home: str = "nailed"
+    making: Making = Making(
+        "rabbeted", "rabbeted", lambda joint: {"nail": joint.figures["count"], "bore": joint.figures["count"]}
+    )
     joins: Joins = Joins(
         "Nails bend a little where glue would crack: it holds for life, and can be taken apart.",
         "Without glue boards may lie across each other's grain; they move about the nails.",

@@ -21,6 +21,7 @@ from nullah.core.joints.family import (
 )
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Mend, Setting, gathered, off_side
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
 
@@ -41,6 +42,7 @@ class Screws:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = "screwed"
+    making: Making = Making("bored", "bored", lambda joint: {"screw": joint.figures["count"]}, fits=False)
     joins: Joins = Joins(
         "As good as the bite of its screws: poor in end grain, good enough where it can be done again.",
         "In slots it lets a wide part move; screwed fast across the grain it splits one in time.",

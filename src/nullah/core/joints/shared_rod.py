@@ -8,6 +8,7 @@ from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, bit
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import MADE, SIDE_WORDS, Check, JointPlan, Said, Setting
 from nullah.core.joints.screws import hole
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed, Point3
 
@@ -23,6 +24,7 @@ class SharedRod:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = "dry"
+    making: Making = Making("bored", "bored", fits=False)
     joins: Joins = Joins(
         "It carries what hangs on it; it holds parts together only where it is glued or pinned.",
         "A round rod turns oval in a year by a little: a shade of play, or glue in one part only.",

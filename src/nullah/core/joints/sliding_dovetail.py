@@ -26,6 +26,7 @@ from nullah.core.joints.housing_suits import into_end_grain
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Said, Setting
 from nullah.core.joints.screws import grain_axis
+from nullah.core.joints.work import Making
 from nullah.core.measure import SAME, at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
 
@@ -43,6 +44,7 @@ class SlidingDovetail:
     reaches: tuple[str, ...] = ("reach",)
     schools: tuple[School, ...] = ()
     home: str = "glued"
+    making: Making = Making("sawn", "housed")
     joins: Joins = Joins(
         "It cannot be pulled out, glue or none, and keeps both parts flat.",
         "Across each other they slide: only a hand's breadth at the front is glued.",

@@ -8,6 +8,7 @@ from nullah.core.joints.housing import ASKS, WORKING, Housing
 from nullah.core.joints.housing_suits import along_the_grain
 from nullah.core.joints.panel import PANEL
 from nullah.core.joints.plan import Check, JointPlan
+from nullah.core.joints.work import Making
 from nullah.core.measure import SAME, marked
 
 
@@ -65,5 +66,6 @@ SLIDING_LID = SlidingLid(
     ),
     "Plough",
     "slid",
+    Making("ploughed", "ploughed"),
     asks=(*ASKS, *PANEL),
 )

@@ -22,6 +22,7 @@ from nullah.core.joints.grooves import stop_checks
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import MADE, ROOM, SIDE_WORDS, Check, JointPlan, Said, Setting, gathered, off_side
 from nullah.core.joints.screws import outward, row_axis, shared
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut
 
@@ -40,6 +41,7 @@ class Spline:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = "glued"
+    making: Making = Making("ploughed", "ploughed", lambda joint: {"make": 1.0})
     joins: Joins = Joins(
         "The tongue lines the faces up and adds glue; the edges themselves hold.",
         "Both move as one board where it is glued; dry, each moves by itself and no gap shows through.",

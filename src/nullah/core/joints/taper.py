@@ -7,6 +7,7 @@ from nullah.core.frozen import frozen
 from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, own_axis, side_of
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import CENTRE, SIDE_WORDS, Check, JointPlan, Setting
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import WAYS, Cut, Placed
 
@@ -23,6 +24,7 @@ class Taper:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = ""
+    making: Making = Making("tapered", "tapered", fits=False)
     joins: Joins | None = None
     after: tuple[str, ...] = ("mortise_and_tenon",)
     asks: tuple[Ask, ...] = (

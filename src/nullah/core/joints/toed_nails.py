@@ -12,6 +12,7 @@ from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Setting, counted
 from nullah.core.joints.screws import PILOT, shared
 from nullah.core.joints.tenon import across_of, along_of
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
 
@@ -31,6 +32,7 @@ class ToedNails:
     reaches: tuple[str, ...] = ()
     schools: tuple[School, ...] = ()
     home: str = "nailed"
+    making: Making = Making("bored", "bored", lambda joint: {"nail": joint.figures.get("count", 2.0)}, fits=False)
     joins: Joins = Joins(
         "Quick and rough: it keeps an end where it is, and bears little; hidden work only.",
         "Nails bend with the wood; there is no glue to crack.",

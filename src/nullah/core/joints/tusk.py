@@ -25,6 +25,7 @@ from nullah.core.joints.family import (
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import FAR_SIDE, SIDE_WORDS, Check, JointPlan, Mend, Setting
 from nullah.core.joints.tenon import THINNEST, across_of, along_of, shoulders
+from nullah.core.joints.work import Making
 from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
 
@@ -51,6 +52,7 @@ class Tusk:
     reaches: tuple[str, ...] = ("reach",)
     schools: tuple[School, ...] = ()
     home: str = "wedged"
+    making: Making = Making("sawn", "mortised", lambda joint: {"make": 4.0})
     joins: Joins = Joins(
         "Holds as long as its wedge does, and is drawn up again by a tap; it comes apart without a tool.",
         "No glue: both parts move as they like, and the wedge is tapped home in the dry months.",

@@ -24,8 +24,6 @@ from nullah.core.stations.step import Step, told_figure
 from nullah.core.stations.together import TogetherResult
 from nullah.core.stations.trueup import TrueupResult
 
-# assumed rates (common practice, no source); the log replaces them as it grows
-TAIL_MINUTES = 9.0  # a tail and its pin, both sides
 ACTS = {
     "fit": "Dry fit",
     "prepare": "Get ready",
@@ -197,7 +195,7 @@ def _is_corner(joint: JointPlan) -> bool:
 
 def _joint_step(joint: JointPlan, job: Job, waits: tuple[str, ...]) -> Step:
     main = joint.settings[0]
-    chops = _is_corner(joint) or any("chop" in s or "chisel" in s for s in joint.steps)
+    done = job.joints.works[joint.id]
     return Step(
         f"joint {joint.id}",
         "joints",
@@ -206,8 +204,8 @@ def _joint_step(joint: JointPlan, job: Job, waits: tuple[str, ...]) -> Step:
         main.text or told_figure(main.value or 0.0),
         main.value,
         waits=waits,
-        minutes=TAIL_MINUTES * joint.tails or 25.0,
-        cautions=cautions.for_step("joint" if chops else "plough"),
+        minutes=done.minutes,
+        cautions=tuple(dict.fromkeys(c for kind in done.cautions for c in cautions.for_step(kind))),
         parts=joint.parts,
         joint=joint.id,
         doubts=doubts(joint.checks),

@@ -5,6 +5,8 @@ To add a joint family: a file in ``core/joints`` and its line in ``core/joints/f
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from nullah.core.calls import Call, Option, taken
 from nullah.core.design import JointDesign
 from nullah.core.document import Choice, Kit
@@ -14,6 +16,8 @@ from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import School
 from nullah.core.joints.gauges import by_gauges
 from nullah.core.joints.plan import JointPlan, Setting, counted, gathered, qualified
+from nullah.core.joints.work import Work
+from nullah.core.joints.work import work as work_of
 from nullah.core.pieces.own import Laying
 from nullah.core.pieces.worked import Worked
 from nullah.core.stations import cut_joints
@@ -28,7 +32,8 @@ NAMED = 1  # joints that are named where more are asked about
 @frozen
 class JointsResult:
     """Joints of all pieces in the order of the work, settings gathered over all of them, what of the piece in hand cannot be laid
-    out, calls; ``of_piece``: each piece's joints by its id, and ``troubles`` what cannot be laid out of which."""
+    out, calls; ``of_piece``: each piece's joints by its id, and ``troubles`` what cannot be laid out of which; ``works``: what each is
+    at the bench, by the joint's id."""
 
     joints: tuple[JointPlan, ...]
     settings: tuple[Setting, ...]
@@ -36,6 +41,7 @@ class JointsResult:
     calls: tuple[Call, ...]
     of_piece: dict[str, tuple[JointPlan, ...]]
     troubles: dict[str, str]
+    works: Mapping[str, Work]
 
     def failing(self) -> tuple[tuple[str, str], ...]:
         """(joint, words) of every check that does not hold."""
@@ -48,22 +54,33 @@ def work(kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult, keeps: Ke
     laid: dict[str, tuple[JointPlan, ...]] = {}
     troubles: dict[str, str] = {}
     calls: list[Call] = []
+    works: dict[str, Work] = {}
     several = len(upstream.made) > 1
     for made in upstream.made:
-        laid[made.id], troubles[made.id], asked = keeps(f"joints {made.id}", _of_piece, made, kit, choices)
+        laid[made.id], troubles[made.id], asked, done = keeps(f"joints {made.id}", _of_piece, made, kit, choices)
+        works |= done
         calls += [replace(c, question=f"{made.piece.name}: {c.question}") if several else c for c in asked]
     joints = tuple(j for mine in laid.values() for j in mine)
     settings = gathered([s for j in joints for s in j.settings])
-    return JointsResult(joints, settings, troubles[upstream.hand], tuple(calls), laid, troubles)
+    return JointsResult(joints, settings, troubles[upstream.hand], tuple(calls), laid, troubles, works)
 
 
-def _of_piece(made: Made, kit: Kit, choices: tuple[Choice, ...]) -> tuple[tuple[JointPlan, ...], str, tuple[Call, ...]]:
-    """A piece's joints by the project's names, what of it cannot be laid out, and what is asked about them."""
+def _of_piece(
+    made: Made, kit: Kit, choices: tuple[Choice, ...]
+) -> tuple[tuple[JointPlan, ...], str, tuple[Call, ...], dict[str, Work]]:
+    """A piece's joints by the project's names, what of it cannot be laid out, what is asked about them, and what each is at the
+    bench."""
     mine = made.own.laid(kit, choices) if made.own is not None else _of_design(made, choices)
     name = made.piece.name if made.prefix else ""
     asked = mine.calls if mine.trouble else (*cut_joints.conflicts(made, mine, choices), *mine.calls)
     laid = (by_gauges(j, kit.gauge_reach, kit.mortise_gauge) for j in mine.joints)
-    return tuple(qualified(j, made.prefix, name) for j in laid), mine.trouble, asked
+    joints = tuple(qualified(j, made.prefix, name) for j in laid)
+    parts = {p.id: p for p in made.parts}
+    works = {
+        j.id: work_of(j, FAMILIES[j.family].making, lambda p: parts[p].sizes, lambda p: species(parts[p].species).ease)
+        for j in joints
+    }
+    return joints, mine.trouble, asked, works
 
 
 def _schools(made: Made, worked: Worked, laid: tuple[JointPlan, ...], choices: tuple[Choice, ...]) -> tuple[Call, ...]:
