@@ -16,9 +16,9 @@ from nullah.core.surface.certainty import Grid, faces, known
 from nullah.core.surface.gaussian_process import Board, Fit, fit
 from nullah.core.surface.passes import PLANES, WAYS, BenchPlane, plane_from
 from nullah.core.surface.place_words import place_words
+from nullah.core.surface.reading_kinds import READING_KINDS, Taken
 from nullah.core.surface.readings import careful
 from nullah.core.surface.rounds import Ways
-from nullah.core.surface.sights import SIGHTS, Taken
 from nullah.core.surface.slab import minimum_zone, thickest_slab
 from nullah.core.surface.truing import Simulated, Step, true_up
 from nullah.core.surface.zones import Workpiece
@@ -158,7 +158,7 @@ def asked_of(board: Board, r: Taken) -> dict[str, Any]:
     """A reading to take, in the columns readings are given in; null where one is not used."""
     to = board.length if r.kind == "bow" and r.to == 0 else r.to
     values = {"at": r.at, "across": r.across, "stick": r.stick, "to": to}
-    used = SIGHTS[r.kind].used
+    used = READING_KINDS[r.kind].used
     return {"kind": r.kind} | {name: value if name in used else None for name, value in values.items()}
 
 

@@ -56,7 +56,9 @@ def values_of(project):
                 sorted(named.get(w, w) for w in s.waits),
                 list(s.parts),
                 s.done,
-                0.0 if s.joint else _round(s.minutes),  # what a joint takes is read off its cuts since these were written
+                0.0
+                if s.joint
+                else _round(s.minutes),  # what a joint takes is read off its cuts since these were written
             ]
             for s in now.bench.steps
         ],

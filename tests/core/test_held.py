@@ -8,7 +8,7 @@ import pytest
 from nullah.core import demo, edit, piece_edits, step_edits
 from nullah.core.document import Project, Reading
 from nullah.core.document_pieces import Designed, Put
-from nullah.core.joints.frame import NoSuchFrame, by_diagonals
+from nullah.core.joints.squareness import NoSuchFrame, by_diagonals
 from nullah.core.layout.model import Layout
 from nullah.core.plan import plan
 from nullah.formats import plan_json, project_file

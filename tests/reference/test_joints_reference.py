@@ -5,7 +5,7 @@ import math
 import pytest
 
 from nullah.core.joints.dovetail import groove_place, lay_out
-from nullah.core.joints.frame import NoSuchFrame, by_diagonals
+from nullah.core.joints.squareness import NoSuchFrame, by_diagonals
 from nullah.core.surface.planing import hollow_left
 
 

@@ -13,11 +13,11 @@ from nullah.core.arrays import Floats
 from nullah.core.calculator import Answers, BadReckoning, Calculator, Input
 from nullah.core.joint_calculators import OF_JOINTS
 from nullah.core.joints import dovetail
-from nullah.core.joints.frame import by_diagonals
+from nullah.core.joints.squareness import by_diagonals
 from nullah.core.surface.planing import hollow_left
 from nullah.core.surface.readings import stick_difference
 from nullah.core.surface.slab import grid, minimum_zone
-from nullah.core.wood import sold
+from nullah.core.wood import sold_sizes
 from nullah.core.wood.moisture import change, equilibrium_moisture
 from nullah.core.wood.ready import ready
 from nullah.core.wood.room import room_year
@@ -108,12 +108,12 @@ def _ogee(run: float, rise: float, share: float) -> Answers:
 
 
 def _board_feet(length: float, width: float, thickness: float, count: int) -> Answers:
-    feet, metres = sold.board_feet(length, width, thickness, count)
+    feet, metres = sold_sizes.board_feet(length, width, thickness, count)
     return {"board_feet": feet, "cubic_metres": metres}
 
 
 def _sold(nominal: str) -> Answers:
-    thickness, width = sold.sold(nominal)
+    thickness, width = sold_sizes.sold(nominal)
     return {"thickness_mm": thickness} | ({} if width is None else {"width_mm": width})
 
 

@@ -28,7 +28,7 @@ from nullah.core.plan import Plan
 from nullah.core.refusals import sentence
 from nullah.core.stations.as_made import months
 from nullah.core.stations.breakdown import move_part
-from nullah.core.surface.sights import SIGHTS
+from nullah.core.surface.reading_kinds import READING_KINDS
 from nullah.core.wood.room import MONTHS
 
 NARROWEST = 0.5  # mm: nothing is pulled narrower
@@ -279,7 +279,7 @@ def _reading(project: Project, plan: Plan, name: str, dx: float, dy: float) -> G
     if t is None:
         raise edit.BadEdit("That board or part is no longer here.")
     r = truing_edits.reading(t, int(n))
-    needed = SIGHTS[r.kind].needed
+    needed = READING_KINDS[r.kind].needed
     moved: dict[str, float] = {}
     if "at" in needed:
         moved["at"] = min(max(0.0, _stop(project, r.at + dx)), t.length)

@@ -11,7 +11,7 @@ from nullah.core.document import Plane, Planed, Project, Reading
 from nullah.core.measure import marked
 from nullah.core.stations.trued import Trued
 from nullah.core.surface.passes import plane_from
-from nullah.core.surface.sights import EDGES, SIGHTS, off_the_board, wrong
+from nullah.core.surface.reading_kinds import EDGES, READING_KINDS, off_the_board, wrong
 
 
 def put_reading(
@@ -42,7 +42,7 @@ def say_reading(project: Project, t: Trued, n: int, value: float, stood: str = E
 
 def _given(kind: str, stood: str, where: Mapping[str, float]) -> dict[str, Any]:
     """What of the places a kind uses."""
-    given: dict[str, Any] = {name: mm for name, mm in where.items() if name in SIGHTS[kind].used}
+    given: dict[str, Any] = {name: mm for name, mm in where.items() if name in READING_KINDS[kind].used}
     if kind == "winding sticks":
         given |= {"stood": stood, "across": where["across"] if stood != EDGES else 0.0}
     return given

@@ -10,7 +10,7 @@ import math
 from pathlib import Path
 
 from nullah.core.frozen import replace
-from nullah.core.surface.sights import SIGHTS, Taken, onto_the_board, wrong
+from nullah.core.surface.reading_kinds import READING_KINDS, Taken, onto_the_board, wrong
 from nullah.formats.trouble import FileTrouble
 from nullah.formats.writing import read_bounded
 
@@ -64,9 +64,9 @@ def _header(cells: list[str]) -> list[str]:
 
 def _reading(cells: dict[str, str], length: float, width: float) -> Taken:
     kind = cells["kind"].lower()
-    sight = SIGHTS.get(kind)
+    sight = READING_KINDS.get(kind)
     if sight is None or not sight.surface:
-        kinds = ", ".join(name for name, one in SIGHTS.items() if one.surface)
+        kinds = ", ".join(name for name, one in READING_KINDS.items() if one.surface)
         raise ValueError(f'"{kind[:30]}" is no kind of reading: there are {kinds}')
     figures: dict[str, float] = {}
     for name in ("value", *sight.used):

@@ -7,7 +7,6 @@ from nullah.core.joints.bored_hole import BORED_HOLE
 from nullah.core.joints.breadboard import BREADBOARD
 from nullah.core.joints.bridle import BRIDLE
 from nullah.core.joints.buttons import BUTTONS
-from nullah.core.joints.corner import CORNER
 from nullah.core.joints.cut_out import CUT_OUT
 from nullah.core.joints.dowels import DOWELS
 from nullah.core.joints.edge import EDGE_JOINT
@@ -25,13 +24,14 @@ from nullah.core.joints.sliding_dovetail import SLIDING_DOVETAIL
 from nullah.core.joints.sliding_lid import SLIDING_LID
 from nullah.core.joints.spline import SPLINE
 from nullah.core.joints.taper import TAPER
+from nullah.core.joints.through_dovetail import THROUGH_DOVETAIL
 from nullah.core.joints.toed_nails import TOED_NAILS
 from nullah.core.joints.tusk import TUSK
 
 FAMILIES: dict[str, Family] = {
     family.name: family
     for family in (
-        CORNER,
+        THROUGH_DOVETAIL,
         HALF_BLIND,
         FINGER_JOINT,
         MITRE,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen, replace
-from nullah.core.joints import corner, dovetail
+from nullah.core.joints import dovetail, through_dovetail
 from nullah.core.joints.dovetail_ways import ORDER_TAILS_FIRST, Ways
 from nullah.core.joints.family import Joins, Look, NoJoint, School, over_an_edge
 from nullah.core.joints.marked_faces import marked_faces
@@ -64,11 +64,11 @@ class FingerJoint:
             return (look.figure("fingers") - 1) / 2
         if name == "slope":
             return STRAIGHT
-        return corner.corner_figure(name, look, 0.0)
+        return through_dovetail.corner_figure(name, look, 0.0)
 
     def plan(self, look: Look) -> JointPlan:
         """The corner laid out."""
-        made, _ = corner.laid_out(look, 0.0, Ways())
+        made, _ = through_dovetail.laid_out(look, 0.0, Ways())
         joint = look.joint
         both = (joint.first, joint.second)
         count, wide = int(look.figure("fingers")), look.figure("finger")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from nullah.core.ask import Ask
 from nullah.core.frozen import frozen, replace
-from nullah.core.joints import corner
+from nullah.core.joints import through_dovetail
 from nullah.core.joints.dovetail_ways import COPING_OR_CHOPPING, ORDER_TAILS_FIRST, SET_OUT, SETTING_OUT, SLOPES, WASTE
 from nullah.core.joints.family import Joins, Look, NoJoint, School, over_an_edge
 from nullah.core.joints.marked_faces import marked_faces
@@ -47,7 +47,7 @@ class HalfBlind:
     )
     after: tuple[str, ...] = ()
     asks: tuple[Ask, ...] = (
-        *corner.ASKS,
+        *through_dovetail.ASKS,
         SET_OUT,
         WASTE,
         Ask("lap", "thickness left before the tails; 0: a quarter of it", "length", 0.0, 0.0, 60.0),
@@ -59,12 +59,14 @@ class HalfBlind:
         the length of the tails, and so is what it reaches."""
         if name == "lap":
             return _lap(look)
-        return corner.corner_figure(name, look, _before_tails(look))
+        return through_dovetail.corner_figure(name, look, _before_tails(look))
 
     def plan(self, look: Look) -> JointPlan:
         """The corner laid out."""
         lap, at_joint = look.figure("lap"), _at_joint(look)
-        made, _ = corner.laid_out(look, _before_tails(look), corner.ways_asked(look, ("set_out", "waste"), STEPS))
+        made, _ = through_dovetail.laid_out(
+            look, _before_tails(look), through_dovetail.ways_asked(look, ("set_out", "waste"), STEPS)
+        )
         joint = look.joint
         front, side = look.label(joint.second), look.label(joint.first)
         share = lap / at_joint

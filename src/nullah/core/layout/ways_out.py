@@ -8,7 +8,7 @@ from nullah.core.frozen import replace
 from nullah.core.layout.model import Blank, Layout, Options, Stock, WayOut
 from nullah.core.layout.search import search
 from nullah.core.measure import marked
-from nullah.core.wood.sold import to_buy
+from nullah.core.wood.sold_sizes import to_buy
 
 HIDES = frozenset({"sound knot", "sapwood"})
 

@@ -16,7 +16,7 @@ from nullah.core.stations.planing_ways import counting
 from nullah.core.stations.trued import Trued
 from nullah.core.surface.passes import Pass
 from nullah.core.surface.planing import Planing
-from nullah.core.surface.sights import SIGHTS, ReadingLike
+from nullah.core.surface.reading_kinds import READING_KINDS, ReadingLike
 from nullah.core.surface.zones import strokes_in
 
 Sure = Callable[[float, float], float]  # one standard deviation at a place of the board, mm
@@ -54,10 +54,10 @@ def picture(
     for n, r in enumerate(t.readings):
         if r in count or (n == chosen and r.side == side):  # what was read before planing is no longer so
             stray = n in t.surface.strays
-            words = f"{SIGHTS[r.kind].short} {marked(r.value, fine=True)}{' ?' if stray else ''}".strip()
+            words = f"{READING_KINDS[r.kind].short} {marked(r.value, fine=True)}{' ?' if stray else ''}".strip()
             marks.put(r, words, "decision" if stray else "computed", f"reading:{t.id}/{n}", bold=n == chosen)
     if asked is not None:
-        marks.put(asked, f"{SIGHTS[asked.kind].short} ?".strip(), "decision", "asked", bold=True, asked=True)
+        marks.put(asked, f"{READING_KINDS[asked.kind].short} ?".strip(), "decision", "asked", bold=True, asked=True)
     figures = _figures(p, off, most, length, width, marks.looked, sure)
     if sure is not None:
         items += _unsure(sure, p, length, width, [*(f.at for f in figures), *marks.looked])
@@ -226,7 +226,7 @@ class _Marks:
         length, width, out = self.length, self.width, _OUT * self.width
         pen, handle = (3.0 if bold else 1.8), (0.0, 0.0)
         placed = False
-        ticks = list(SIGHTS[r.kind].points(r, length, width)) or [(1.0, 2 * r.at / length - 1, _edge_of(r))]
+        ticks = list(READING_KINDS[r.kind].points(r, length, width)) or [(1.0, 2 * r.at / length - 1, _edge_of(r))]
         for _, u, v in ticks:
             x, y = (u + 1) / 2 * length, (v + 1) / 2 * width
             over = _outward(v) if r.kind not in ("bow", "thickness") else 0.0
@@ -242,7 +242,7 @@ class _Marks:
             if not placed or (over > 0 and abs(x - r.at) < 0.5):
                 handle, placed = tip, True
         self._say(r, words, ink, tag, bold)
-        along, up = (where in SIGHTS[r.kind].needed for where in ("at", "across"))
+        along, up = (where in READING_KINDS[r.kind].needed for where in ("at", "across"))
         if bold and not asked and (along or up):
             way = "both" if along and up else "along" if along else "up"
             self.items.append(Handle(handle, tag, way, f"{r.kind}: {words}"))

@@ -6,8 +6,8 @@ from collections.abc import Mapping
 
 from nullah.core.calls import Call, Option, taken
 from nullah.core.document import Choice, Kit
-from nullah.core.joints.frame import EQUAL
 from nullah.core.joints.plan import Check
+from nullah.core.joints.squareness import EQUAL
 from nullah.core.measure import at_least, marked
 from nullah.core.pieces.act import Act
 from nullah.core.pieces.box import Box

@@ -10,8 +10,8 @@ from nullah.core.design import JointDesign
 from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import axis_of
-from nullah.core.joints.frame import EQUAL
 from nullah.core.joints.plan import JointPlan
+from nullah.core.joints.squareness import EQUAL
 from nullah.core.measure import marked
 from nullah.core.pieces.act import Act
 from nullah.core.pieces.worked import Worked

@@ -14,7 +14,7 @@ from nullah.core.measure import INCH, Unit, marked
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.made import PieceResult
 from nullah.core.stations.piece_changes import put
-from nullah.core.wood.sold import SOLD_LONG, ToBuy, to_buy
+from nullah.core.wood.sold_sizes import SOLD_LONG, ToBuy, to_buy
 from nullah.core.wood.species import species
 
 Called = Callable[[str], str]

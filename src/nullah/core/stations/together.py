@@ -9,8 +9,8 @@ from nullah.core.calls import Call, Option, taken
 from nullah.core.design import Ref
 from nullah.core.document import Choice, Kit, Measured
 from nullah.core.frozen import frozen
-from nullah.core.joints.frame import NoSuchFrame, Squareness, by_diagonals
 from nullah.core.joints.plan import Check, JointPlan
+from nullah.core.joints.squareness import NoSuchFrame, Squareness, by_diagonals
 from nullah.core.pieces.act import Act
 from nullah.core.pieces.glue import CLOSING, COATING, OPEN_TIME, minutes_words, other_glue
 from nullah.core.pieces.goes_together import acts, stages

@@ -25,7 +25,7 @@ from nullah.core.surface.gaussian_process import (
 )
 from nullah.core.surface.heights import Heights
 from nullah.core.surface.prior import Scale, acrosses, alongs, bend
-from nullah.core.surface.sights import ReadingLike, Taken
+from nullah.core.surface.reading_kinds import ReadingLike, Taken
 
 ENOUGH = 0.09  # mm, standard deviation over the face: with that, another reading is not worth its time
 LITTLE = 0.033  # mm of standard deviation: nor is one that tells so little, once there are ``BEGUN``

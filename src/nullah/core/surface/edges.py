@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 
 from nullah.core.frozen import frozen
-from nullah.core.surface.sights import ReadingLike
+from nullah.core.surface.reading_kinds import ReadingLike
 
 KIND = "out of square"
 SQUARE = 0.05  # mm: no light is seen under the square (common practice: edges square with no light)

@@ -24,7 +24,7 @@ from nullah.core.frozen import frozen
 from nullah.core.surface.heights import COLUMNS, Rows, evenly, node_rows
 from nullah.core.surface.linear import definite
 from nullah.core.surface.prior import SCALES, Prior, Scale, acrosses, alongs, bend, rough
-from nullah.core.surface.sights import SIGHTS, Point, ReadingLike
+from nullah.core.surface.reading_kinds import READING_KINDS, Point, ReadingLike
 
 CALIPER = "thickness"  # the kind that sees both faces
 LEFT = 0.05  # mm, one standard deviation of a face that is called true: calipers bear on it
@@ -82,7 +82,7 @@ def seen(board: Board, r: ReadingLike, behind: bool = False) -> Seen:
     Raises:
         KeyError: its kind is none.
     """
-    sight = SIGHTS[r.kind]
+    sight = READING_KINDS[r.kind]
     # a file may hold places off the board: they are taken to its rim
     points = tuple([(w, _on(u), _on(v)) for w, u, v in sight.points(r, board.length, board.width)])
     if r.kind != CALIPER and behind:
@@ -240,7 +240,7 @@ _FEW = 4  # readings that say too little of each other
 def where(board: Board, r: ReadingLike) -> tuple[str, float, float, float]:
     """What makes two readings one: kind and place, to the mm."""
     whole = r.kind == "bow" and (not r.to or r.to >= board.length - 0.5)
-    across = round(r.across) if "across" in SIGHTS[r.kind].used or r.across else 0
+    across = round(r.across) if "across" in READING_KINDS[r.kind].used or r.across else 0
     return r.kind, round(r.at), across, 0 if whole else round(r.to)
 
 
@@ -260,7 +260,7 @@ def _strays(readings: Sequence[ReadingLike], places: Sequence[Sequence[int]]) ->
     out = set[int]()
     for i, r in enumerate(readings):
         values = [readings[j].value for j in places[i]]
-        far = DISAGREE * SIGHTS[r.kind].error
+        far = DISAGREE * READING_KINDS[r.kind].error
         if (len(values) == 2 and abs(values[0] - values[1]) > far) or (
             len(values) > 2 and abs(r.value - median(values)) > far
         ):

@@ -15,7 +15,7 @@ from nullah.core.surface import gaussian_process
 from nullah.core.surface.gaussian_process import CALIPER, Board, Fit
 from nullah.core.surface.heights import Heights, Rows, evenly, kept
 from nullah.core.surface.prior import rough, turned, worked
-from nullah.core.surface.sights import SIGHTS, ReadingLike, Taken
+from nullah.core.surface.reading_kinds import READING_KINDS, ReadingLike, Taken
 from nullah.core.surface.slab import Slab, thickest_slab
 
 Section = tuple[tuple[float, ...], tuple[float, ...], Rows, Rows]  # places along and across; heights of both faces
@@ -209,7 +209,7 @@ def fit(
     board = Board(length, width, given=replace(before, taper=(NOMINAL, *before.taper[1:])))
     said = _Said(readings)
     first = said.fitted(
-        board, thickness, [i for i, r in enumerate(readings) if r.after == 0 and SIGHTS[r.kind].surface]
+        board, thickness, [i for i, r in enumerate(readings) if r.after == 0 and READING_KINDS[r.kind].surface]
     )
     t, b, c, d = first.taper
     bow, cup, twist = first.shapes
@@ -228,7 +228,9 @@ def fit(
         mine = [
             i
             for i, r in enumerate(readings)
-            if r.after >= since and SIGHTS[r.kind].surface and (side == second if r.kind == CALIPER else r.side == side)
+            if r.after >= since
+            and READING_KINDS[r.kind].surface
+            and (side == second if r.kind == CALIPER else r.side == side)
         ]
         off = worked(removed[side]) if any(one.side == side for one in planed) else turned(first.unsure())
         face, back = said.corrected(Board(length, width, side == second, off), side, mine, face, back)
@@ -303,7 +305,7 @@ class _Said:
 
     def _off(self, board: Board, r: SidedReading, face: Heights, back: Heights) -> Taken:
         """A reading less what it would say of the faces as foreseen."""
-        sees = SIGHTS[r.kind].points(r, board.length, board.width)
+        sees = READING_KINDS[r.kind].points(r, board.length, board.width)
         if r.kind == CALIPER:
             foreseen = sum(w * (face.at(u, v) - back.at(u, v)) for w, u, v in sees)
         else:

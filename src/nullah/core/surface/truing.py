@@ -17,9 +17,9 @@ from nullah.core.surface.first_face import first_of
 from nullah.core.surface.gaussian_process import Board
 from nullah.core.surface.pace import PLANE, READING
 from nullah.core.surface.passes import PLANES, BenchPlane, Pass, take
+from nullah.core.surface.reading_kinds import READING_KINDS, ReadingLike
 from nullah.core.surface.readings import FACE, Surface, counts_from, fit
 from nullah.core.surface.rounds import Stage, Wanted, Ways, minutes_between, plan_round
-from nullah.core.surface.sights import SIGHTS, ReadingLike
 from nullah.core.surface.slab import minimum_zone, thickest_slab
 from nullah.core.surface.zones import Workpiece
 
@@ -195,7 +195,9 @@ def _of(r: ReadingLike, value: float, side: str, after: int) -> _OfASide:
 def read_on(workpiece: Workpiece, board: Board, r: ReadingLike, side: str, face: Floats, back: Floats) -> float:
     """What a reading says of heights on a grid, without error, mm."""
     heights = face - back if r.kind == "thickness" else face if side == FACE else -back
-    return sum(w * _height(workpiece, heights, u, v) for w, u, v in SIGHTS[r.kind].points(r, board.length, board.width))
+    return sum(
+        w * _height(workpiece, heights, u, v) for w, u, v in READING_KINDS[r.kind].points(r, board.length, board.width)
+    )
 
 
 def _height(workpiece: Workpiece, heights: Floats, u: float, v: float) -> float:
@@ -224,7 +226,8 @@ class Simulated:
         """Readings of the board as it now is."""
         true = (read_on(self.workpiece, self.board, r, side, self.face, -self.under) for r in readings)
         return [
-            one + float(self._chance.normal(0.0, SIGHTS[r.kind].error)) for one, r in zip(true, readings, strict=True)
+            one + float(self._chance.normal(0.0, READING_KINDS[r.kind].error))
+            for one, r in zip(true, readings, strict=True)
         ]
 
     def left(self) -> tuple[float, float]:

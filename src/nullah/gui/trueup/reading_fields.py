@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QWidget
 
 from nullah.core import measure
 from nullah.core.stations.trued import Trued
-from nullah.core.surface.sights import EDGES, SIGHTS, STOOD, ReadingLike
+from nullah.core.surface.reading_kinds import EDGES, READING_KINDS, STOOD, ReadingLike
 from nullah.gui.session import Session
 from nullah.gui.widgets import Field, label, pick, row
 
@@ -25,7 +25,7 @@ class ReadingFields(QWidget):
         super().__init__(parent)
         self.session = session
         self.hide()
-        self.kind = pick("reading kind", list(SIGHTS), lambda _: self.clear())
+        self.kind = pick("reading kind", list(READING_KINDS), lambda _: self.clear())
         self.stood = pick("what the stick stood on", list(STOOD), lambda _: self.show_all())
         self.at = {
             n: Field(f"reading {n}", 58, lambda t, n=n: self._remember(n, t), grows=True) for n in (*PLACES, "value")
@@ -49,7 +49,7 @@ class ReadingFields(QWidget):
     def show_all(self) -> None:
         """Show what the kind asks for, in the units of the project."""
         kind = self.kind.currentText()
-        said = {**dict(SIGHTS[kind].words), "value": SIGHTS[kind].value}
+        said = {**dict(READING_KINDS[kind].words), "value": READING_KINDS[kind].value}
         self.stood.setVisible(kind == STICKS)
         if kind == STICKS and self.stood.currentText() != EDGES:
             said["across"] = "hump from the lower edge"
@@ -68,7 +68,7 @@ class ReadingFields(QWidget):
 
     def _a_number(self, name: str) -> bool:
         """Whether a field holds the number of a corner or an edge, not a length."""
-        return name in SIGHTS[self.kind.currentText()].numbers
+        return name in READING_KINDS[self.kind.currentText()].numbers
 
     def _remember(self, name: str, text: str) -> None:
         try:
@@ -102,7 +102,7 @@ class ReadingFields(QWidget):
         numbers["feeler"] = (1 if left else 2) if low else (4 if left else 3)
         if kind in numbers:
             self.given["to"] = float(numbers[kind])
-        if again and "to" in SIGHTS[kind].may:
+        if again and "to" in READING_KINDS[kind].may:
             self.given["to"] = float(round(x))
         elif kind != "bow":
             self.given["at"] = float(round(x))

@@ -13,9 +13,9 @@ from nullah.core.stations.trued import Trued
 from nullah.core.stations.trueup import read_anew
 from nullah.core.surface.certainty import AGAIN, Advice, Grid, Knowledge
 from nullah.core.surface.passes import Pass
+from nullah.core.surface.reading_kinds import READING_KINDS, ReadingLike, Taken
 from nullah.core.surface.readings import BACK, FACE
 from nullah.core.surface.rounds import Round
-from nullah.core.surface.sights import SIGHTS, ReadingLike, Taken
 from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
@@ -351,7 +351,7 @@ class TrueupView(QWidget):
 
     def _place(self, r: ReadingLike) -> str:
         t = self.current()
-        return SIGHTS[r.kind].place(r, t.length if t is not None else r.to, self.session.figure)
+        return READING_KINDS[r.kind].place(r, t.length if t is not None else r.to, self.session.figure)
 
     def _said(self, t: Trued) -> str:
         show, p = self.session.figures, t.planing

@@ -48,7 +48,7 @@ BASELINES = School(
 
 
 @frozen
-class Corner:
+class ThroughDovetail:
     """The family: ``first`` has the tails, ``second`` the pins."""
 
     name: str = "through_dovetail"
@@ -234,4 +234,4 @@ def _baseline(look: Look, part: str) -> str:
     return f"baseline on {look.label(part) if labels[0] != labels[1] else part}"
 
 
-CORNER = Corner()
+THROUGH_DOVETAIL = ThroughDovetail()

@@ -17,7 +17,7 @@ from nullah.core.plan import plan
 from nullah.core.reckon import reckon
 from nullah.core.stations import breakdown
 from nullah.core.wood.room import room_year
-from nullah.core.wood.sold import NotSold, board_feet, sold, to_buy
+from nullah.core.wood.sold_sizes import NotSold, board_feet, sold, to_buy
 
 INCH = 25.4
 # American Softwood Lumber Standard PS 20, dry, from memory: nominal, dressed, inches

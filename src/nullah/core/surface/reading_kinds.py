@@ -1,7 +1,8 @@
 """Kinds of reading: what each touches, how well it is read, which places are given with it, and how it is said.
 
-To add one: a ``Sight`` and its place in ``SIGHTS``, and its word in the document's ``Reading``. Fit, CSV, fields and handles go by it;
-where its words stand in the drawing, and what a click on the board says of a corner or an edge, is told there by kind.
+To add one: a ``ReadingKind`` and its place in ``READING_KINDS``, and its word in the document's ``Reading``. Fit, CSV, fields and
+handles go by it; where its words stand in the drawing, and what a click on the board says of a corner or an edge, is told there by
+kind.
 """
 
 from __future__ import annotations
@@ -44,7 +45,7 @@ STOOD = (
 
 @frozen
 class Taken:
-    """A reading: ``kind`` one of ``SIGHTS``, where and how it was taken and what it says, all mm.
+    """A reading: ``kind`` one of ``READING_KINDS``, where and how it was taken and what it says, all mm.
 
     ``winding sticks``: at ``at`` against a stick at ``to``, both ``stick`` long (0: as long as the board is wide), on both edges; the
     one at ``at`` may have ``stood`` on an edge and a hump, the hump at ``across``. ``cup`` at ``at``. ``bow`` at ``across`` from ``at``
@@ -63,7 +64,7 @@ class Taken:
 
 
 @frozen
-class Sight:
+class ReadingKind:
     """A kind of reading.
 
     Attributes:
@@ -163,8 +164,8 @@ def _numbered(most: int, what: str) -> Callable[[ReadingLike, float], str]:
 
 
 CORNERS = ("lower left", "lower right", "upper right", "upper left")
-SIGHTS: dict[str, Sight] = {
-    "winding sticks": Sight(
+READING_KINDS: dict[str, ReadingKind] = {
+    "winding sticks": ReadingKind(
         short="sticks",
         value="upper edge high by",
         needed=("at",),
@@ -174,7 +175,7 @@ SIGHTS: dict[str, Sight] = {
         place=_sticks_place,
         wrong=_sticks_wrong,
     ),
-    "cup": Sight(
+    "cup": ReadingKind(
         short="cup",
         value="hollow (+), crowned (-)",
         needed=("at",),
@@ -182,7 +183,7 @@ SIGHTS: dict[str, Sight] = {
         points=_cup,
         place=lambda r, length, show: f"straightedge across at {show(r.at)}",
     ),
-    "bow": Sight(
+    "bow": ReadingKind(
         short="bow",
         value="hollow (+), crowned (-)",
         needed=("across",),
@@ -192,7 +193,7 @@ SIGHTS: dict[str, Sight] = {
         place=_bow_place,
         wrong=lambda r, length: "a bow is read from at to a place beyond it" if 0 < (r.to or length) <= r.at else "",
     ),
-    "corner": Sight(
+    "corner": ReadingKind(
         short="corner",
         value="hollow (+), crowned (-)",
         needed=("to",),
@@ -204,7 +205,7 @@ SIGHTS: dict[str, Sight] = {
         wrong=_numbered(2, "of a corner reading to is 1, from the lower left, or 2, from the upper left"),
         numbers=("to",),
     ),
-    "feeler": Sight(
+    "feeler": ReadingKind(
         short="gap",
         value="gap",
         needed=("to",),
@@ -216,7 +217,7 @@ SIGHTS: dict[str, Sight] = {
         ),
         numbers=("to",),
     ),
-    "thickness": Sight(
+    "thickness": ReadingKind(
         short="",
         error=0.05,
         value="thickness",
@@ -226,7 +227,7 @@ SIGHTS: dict[str, Sight] = {
         place=lambda r, length, show: f"thickness at {show(r.at)}, {show(r.across)} from the lower edge",
         wrong=lambda r, length: "a thickness is more than zero" if r.value <= 0 else "",
     ),
-    "out of square": Sight(
+    "out of square": ReadingKind(
         short="square",
         value="back out by",
         needed=("at", "to"),
@@ -242,7 +243,7 @@ SIGHTS: dict[str, Sight] = {
 
 def onto_the_board(r: Taken, length: float, width: float) -> Taken:
     """A reading with the places that all but lie on an edge of the board moved onto it."""
-    numbers = SIGHTS[r.kind].numbers
+    numbers = READING_KINDS[r.kind].numbers
     to = r.to if "to" in numbers else min(max(r.to, 0.0), length)
     return replace(r, at=min(max(r.at, 0.0), length), across=min(max(r.across, 0.0), width), to=to)
 
@@ -253,10 +254,10 @@ _NEAR = 1e-6  # mm: a place so far off an edge lies on it
 def off_the_board(r: ReadingLike, length: float, width: float) -> str:
     """Which of its places lies off a board, in words, or ""."""
     limits = {"at": length, "across": width, "to": length}
-    used = (*SIGHTS[r.kind].used, *(("across",) if r.stood != EDGES else ()))
+    used = (*READING_KINDS[r.kind].used, *(("across",) if r.stood != EDGES else ()))
     for name in used:
         value = getattr(r, name)
-        if name in limits and name not in SIGHTS[r.kind].numbers and not -_NEAR <= value <= limits[name] + _NEAR:
+        if name in limits and name not in READING_KINDS[r.kind].numbers and not -_NEAR <= value <= limits[name] + _NEAR:
             return f"{name} {value:g} lies off the board"
     return ""
 
@@ -265,4 +266,4 @@ def wrong(r: ReadingLike, length: float, width: float) -> str:
     """What is wrong with a reading of a board so long and wide, mm, in words that end a sentence; or ""."""
     if abs(r.value) > 500:
         return "a reading is no more than 500 mm"
-    return SIGHTS[r.kind].wrong(r, length) or off_the_board(r, length, width)
+    return READING_KINDS[r.kind].wrong(r, length) or off_the_board(r, length, width)

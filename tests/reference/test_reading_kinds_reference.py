@@ -12,7 +12,7 @@ from nullah.core.document import Reading
 from nullah.core.surface import readings
 from nullah.core.surface.edges import edge_work
 from nullah.core.surface.gaussian_process import Board, fit
-from nullah.core.surface.sights import LOWER, SIGHTS, STOOD, UPPER, Taken, wrong
+from nullah.core.surface.reading_kinds import LOWER, READING_KINDS, STOOD, UPPER, Taken, wrong
 
 LENGTH, WIDTH, STICK = 1000.0, 200.0, 600.0
 
@@ -44,7 +44,7 @@ def test_a_stick_over_a_hump_reads_what_it_rests_on(pressed):
     value, hump = told(LENGTH, pressed)
     assert 0.3 * WIDTH < hump < 0.8 * WIDTH
     reading = Taken("winding sticks", at=LENGTH, across=hump, stick=STICK, stood=pressed)
-    seen = SIGHTS[reading.kind].points(reading, LENGTH, WIDTH)
+    seen = READING_KINDS[reading.kind].points(reading, LENGTH, WIDTH)
     assert sum(w * face((u + 1) / 2 * LENGTH, (v + 1) / 2 * WIDTH) for w, u, v in seen) == pytest.approx(value)
 
 
@@ -87,7 +87,7 @@ def test_a_feeler_reads_how_far_a_corner_lies_off_the_plane_of_the_others(corner
     rest = [i for i in range(4) if i != corner - 1]
     plane = np.linalg.solve(np.column_stack([np.ones(3), places[rest]]), heights[rest])
     gap = plane @ (1, *places[corner - 1]) - heights[corner - 1]  # it hangs over what the others lie on
-    seen = SIGHTS["feeler"].points(Taken("feeler", to=corner), LENGTH, WIDTH)
+    seen = READING_KINDS["feeler"].points(Taken("feeler", to=corner), LENGTH, WIDTH)
     at = {(2 * x / LENGTH - 1, 2 * y / WIDTH - 1): z for (x, y), z in zip(places, heights, strict=True)}
     assert sum(w * at[u, v] for w, u, v in seen) == pytest.approx(gap)
 
@@ -112,7 +112,7 @@ SIZE = st.floats(0, 20_000)
 
 
 @given(
-    st.sampled_from(sorted(SIGHTS)),
+    st.sampled_from(sorted(READING_KINDS)),
     st.builds(dict, at=SIZE, across=SIZE, to=SIZE, stick=st.floats(0, 2000), value=st.floats(-500, 500)),
     st.sampled_from(STOOD),
 )
@@ -120,7 +120,7 @@ def test_property_whatever_a_file_holds_can_be_fitted_and_said(kind, figures, st
     reading = Reading(target="b", kind=kind, stood=stood, **figures)
     surface = readings.fit(LENGTH, WIDTH, 25.0, [reading])
     assert all(map(math.isfinite, (*surface.residuals, surface.thickness, surface.face.at(0.3, 0.2))))
-    assert SIGHTS[kind].place(reading, LENGTH, str)
+    assert READING_KINDS[kind].place(reading, LENGTH, str)
     assert isinstance(wrong(reading, LENGTH, WIDTH), str)
 
 
