@@ -16,7 +16,7 @@ from nullah.core.stations.as_made import settles_at
 from nullah.formats import cut_list, plan_json, project_file
 
 SIZES = ("wall", "bottom_thickness", "lid_thickness", "pin", "half_pin", "slope", "divider_thickness", "wiggle")
-RUNS = range(120) if os.environ.get("NULLAH_SOAK") else range(4)
+RUNS = range(120) if os.environ.get("NULLAH_SOAK") else range(2)
 
 
 def another(project, cache, chance):

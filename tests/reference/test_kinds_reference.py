@@ -19,7 +19,7 @@ from nullah.core.pieces.kinds import KINDS
 from nullah.core.plan import plan
 from nullah.formats import parts_obj
 
-MANY = 300 if os.environ.get("NULLAH_SOAK") else 9
+MANY = 300 if os.environ.get("NULLAH_SOAK") else 6
 DESIGNED = [k for k in KINDS.values() if k.design is not None and k.asks]
 
 

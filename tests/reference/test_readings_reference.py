@@ -42,7 +42,7 @@ def advised(hidden):
 
 @pytest.mark.parametrize("kind", [HiddenBoard, Sawn, Dried, MadeByHand, Stacked])
 def test_soak_advised_readings_tell_the_surface_its_thickness_and_how_sure_they_are(kind, capsys):
-    runs = 40 if SOAK else 5
+    runs = 40 if SOAK else 3
     inside, over, counts = [], [], []
     misread = minded = named = right = 0
     for seed in range(runs):
