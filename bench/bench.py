@@ -41,8 +41,9 @@ def startup():
 
 def large():
     """60 boards and 300 parts: the demo's box grown to 294 dividers, its four boards fifteen times over and longer."""
-    from nullah.core import demo, edit
-    from nullah.core.plan import plan
+    from nullah import demo
+    from nullah.core.edits import edit
+    from nullah.core.planning.plan import plan
     from nullah.core.stations import breakdown
 
     first = demo.untouched()
@@ -83,8 +84,8 @@ def edits(window, what, bar):
     """Edit to redrawn at each station."""
     from PySide6.QtWidgets import QApplication
 
-    from nullah.core import edit
-    from nullah.core.plan import STATIONS
+    from nullah.core.edits import edit
+    from nullah.core.planning.plan import STATIONS
 
     session = window.session
     session.search_after(10**6)  # the planner apart
@@ -112,11 +113,12 @@ def standing_pictures():
     many; and of so many loose parts."""
     import tracemalloc
 
-    from nullah.core import demo, edit
-    from nullah.core.document import Project
-    from nullah.core.document_pieces import AddPart, Designed
+    from nullah import demo
+    from nullah.core.document.pieces import AddPart, Designed
+    from nullah.core.document.project import Project
+    from nullah.core.edits import edit
     from nullah.core.pictures import bodies, standing
-    from nullah.core.plan import plan
+    from nullah.core.planning.plan import plan
 
     def told(what, make):
         tracemalloc.start()
@@ -155,7 +157,8 @@ def turning():
     """A frame of the demo's table with a drawer turned by hand, painted at 900x450."""
     from PySide6.QtWidgets import QApplication
 
-    from nullah.core import demo, piece_edits
+    from nullah import demo
+    from nullah.core.edits import piece_edits
 
     window = opened(piece_edits.take_in_hand(demo.project(), "2"))
     window.session.search_after(10**6)
@@ -181,8 +184,8 @@ def visits(project, what):
     """First visits to each station, undo, and the bench book with many lines."""
     from PySide6.QtWidgets import QApplication
 
-    from nullah.core import edit
-    from nullah.core.plan import STATIONS
+    from nullah.core.edits import edit
+    from nullah.core.planning.plan import STATIONS
 
     window = opened(project)
     session = window.session
@@ -212,7 +215,7 @@ def visits(project, what):
 
 def many_boards(project, many):
     """A project with so many boards, most of them with nothing laid on them."""
-    from nullah.core import edit
+    from nullah.core.edits import edit
 
     first = project.boards
     more = [
@@ -287,8 +290,8 @@ def drags(window, what):
 
 def tails():
     """A line pulled with forty tails on the screen: own work, and with the drawing painted."""
-    from nullah.core.document import Project
-    from nullah.core.document_pieces import AddJoint, AddPart, Designed
+    from nullah.core.document.pieces import AddJoint, AddPart, Designed
+    from nullah.core.document.project import Project
 
     size = {"width": 1200.0, "thickness": 18.0, "upper": "up"}
     edits = (
@@ -351,7 +354,7 @@ def main():
     startup()
     truing()
     tails()
-    from nullah.core import demo
+    from nullah import demo
 
     window = opened(demo.project())
     edits(window, "demo", 100)

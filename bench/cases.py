@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import random
 
-from nullah.core.document import Defect
+from nullah.core.document.project import Defect
 from nullah.core.layout.model import Blank, Stock
 
 KERF = 1.5

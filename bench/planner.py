@@ -186,8 +186,8 @@ def _settle(loops, timers, milliseconds):
 
 def at_once():
     """A first layout of the demo, before any search."""
-    from nullah.core import demo
-    from nullah.core.plan import plan
+    from nullah import demo
+    from nullah.core.planning.plan import plan
     from nullah.core.stations import breakdown
 
     request = plan(demo.untouched()).breakdown.request

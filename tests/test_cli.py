@@ -11,7 +11,7 @@ import numpy as np
 import pytest
 
 from nullah.cli import main
-from nullah.core.reckon import CALCULATORS
+from nullah.core.calculators.reckon import CALCULATORS
 from nullah.formats import project_file
 
 

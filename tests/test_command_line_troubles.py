@@ -7,7 +7,7 @@ import sys
 
 import pytest
 
-from nullah.core import demo
+from nullah import demo
 from nullah.formats import project_file
 from nullah.formats.writing import write_all
 

@@ -8,7 +8,7 @@ import re
 import pytest
 
 from nullah.cli import main
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.formats import project_file
 
 

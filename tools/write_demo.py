@@ -1,7 +1,7 @@
 """Writes the demo as a project file into the package: the window opens it as it opens any project."""
 
+from nullah import demo
 from nullah.cli import DEMO
-from nullah.core import demo
 from nullah.formats import project_file
 
 if __name__ == "__main__":

@@ -13,7 +13,7 @@ from pathlib import Path
 
 from nullah.core.layout.model import Options
 from nullah.core.layout.planner import Planner, Progress, paced
-from nullah.core.measure import BadLength, parse_length
+from nullah.core.values.measure import BadLength, parse_length
 from nullah.formats import breakdown_out, tables
 from nullah.formats.trouble import FileTrouble
 from nullah.formats.writing import same_file, write_all

@@ -14,7 +14,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 import nullah
-from nullah.core import measure
+from nullah.core.values import measure
 
 if TYPE_CHECKING:
     import argparse
@@ -79,7 +79,7 @@ def _open_window(path: Path | None, with_demo: bool, once: bool) -> int:
         return _refuse("There is no display here to open a window on; make demo opens one on a virtual screen.")
     gc.disable()  # until the window stands: nothing made while starting is garbage
     _without_plugins()
-    from nullah.core.piece_edits import fresh
+    from nullah.core.edits.piece_edits import fresh
     from nullah.formats import project_file
     from nullah.formats.trouble import FileTrouble
 
@@ -195,14 +195,14 @@ def _named(text: str) -> Path:
 
 
 def _do(command: str, given: argparse.Namespace) -> int:
-    from nullah.core import demo
-    from nullah.core.plan import plan
+    from nullah import demo
+    from nullah.core.planning.plan import plan
     from nullah.formats import plan_json, project_file
     from nullah.formats.trouble import spoken
     from nullah.formats.writing import must_be_new
 
     if command == "plan":
-        from nullah.core.clashes import with_clashes
+        from nullah.core.planning.clashes import with_clashes
 
         sys.stdout.write(plan_json.text(with_clashes(project_file.load(given.project))))
     elif command == "export":
@@ -266,7 +266,7 @@ def _new(words: list[str]) -> int:
 
 
 def _reckon(words: list[str]) -> int:
-    from nullah.core import reckon
+    from nullah.core.calculators import reckon
     from nullah.core.pieces.kind import BadAnswer
     from nullah.formats import columns_csv, heights_csv
     from nullah.formats.trouble import FileTrouble

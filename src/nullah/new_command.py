@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from pathlib import Path
 
-from nullah.core.document import Project
+from nullah.core.document.project import Project
 from nullah.core.pieces.kind import BadAnswer
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.formats import project_file
 from nullah.formats.writing import must_be_new
 

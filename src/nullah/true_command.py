@@ -10,8 +10,6 @@ from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
 
-from nullah.core.arrays import Floats, np
-from nullah.core.measure import BadLength, parse_length, plain
 from nullah.core.surface.certainty import Grid, faces, known
 from nullah.core.surface.gaussian_process import Board, Fit, fit
 from nullah.core.surface.passes import PLANES, WAYS, BenchPlane, plane_from
@@ -22,6 +20,8 @@ from nullah.core.surface.rounds import Ways
 from nullah.core.surface.slab import minimum_zone, thickest_slab
 from nullah.core.surface.truing import Simulated, Step, true_up
 from nullah.core.surface.zones import Workpiece
+from nullah.core.values.arrays import Floats, np
+from nullah.core.values.measure import BadLength, parse_length, plain
 from nullah.formats import heights_csv, readings_csv
 from nullah.formats.trouble import FileTrouble, spoken
 from nullah.formats.writing import same_file, write_all

@@ -10,10 +10,10 @@ import json
 import lzma
 from pathlib import Path
 
-from nullah.core import demo
-from nullah.core.measure import told
+from nullah import demo
 from nullah.core.pictures.full_size import sheets
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
+from nullah.core.values.measure import told
 from nullah.formats import cut_list, project_file
 
 FOLDER = Path(__file__).parents[1] / "expected"

@@ -7,10 +7,10 @@ from itertools import pairwise, permutations, product
 import pytest
 from test_rough import laid, wide
 
-from nullah.core import edit
-from nullah.core.measure import told
-from nullah.core.plan import plan
+from nullah.core.edits import edit
+from nullah.core.planning.plan import plan
 from nullah.core.stations.arranged import Stave, best
+from nullah.core.values.measure import told
 
 # weighed here apart: neighbours against the school 8, a mark up 3, neighbours of two boards 2
 

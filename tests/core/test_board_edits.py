@@ -2,11 +2,12 @@
 
 import pytest
 
-from nullah.core import board_edits, demo, edit, step_edits
-from nullah.core.document import Board, Defect, Node
+from nullah import demo
+from nullah.core.document.project import Board, Defect, Node
+from nullah.core.edits import board_edits, edit, step_edits
 from nullah.core.layout.check import problems
 from nullah.core.layout.model import leaves
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.core.stations import breakdown
 
 FIRST = demo.box()

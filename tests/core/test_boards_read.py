@@ -4,19 +4,20 @@ import math
 
 import pytest
 
-from nullah.core import board_readings, demo, edit
-from nullah.core.ask import BadAnswer
-from nullah.core.board_said import said
-from nullah.core.calls import some
-from nullah.core.document import Board, Month, Reading, Room
-from nullah.core.edit import BadEdit
-from nullah.core.measure import told
+from nullah import demo
+from nullah.core.document.calls import some
+from nullah.core.document.project import Board, Month, Reading, Room
+from nullah.core.edits import board_readings, edit
+from nullah.core.edits.board_said import said
+from nullah.core.edits.edit import BadEdit
 from nullah.core.pictures.unfolded import Unfolded
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.core.stations import as_made
 from nullah.core.stations.readiness import readiness
 from nullah.core.stations.timber_calls import turned_over
+from nullah.core.values.ask import BadAnswer
+from nullah.core.values.measure import told
 from nullah.core.wood.moisture import change
 from nullah.core.wood.room import USUAL, between
 from nullah.core.wood.seasoned import sooner

@@ -4,8 +4,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core.document import Measured
-from nullah.core.document_pieces import Contents, Piece
+from nullah.core.document.pieces import Contents, Piece
+from nullah.core.document.project import Measured
 from nullah.core.joints.dovetail import NoDovetail, groove_place
 from nullah.core.pieces.box import BoxTooSmall, Facts, work_out
 from nullah.core.pieces.box_joints import corner_layout, corners

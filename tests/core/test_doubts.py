@@ -2,13 +2,14 @@
 
 import pytest
 
-from nullah.core import demo, edit, step_edits
-from nullah.core.document import Board, Project
-from nullah.core.edit import BadEdit
-from nullah.core.piece_edits import fresh
+from nullah import demo
+from nullah.core.document.project import Board, Project
+from nullah.core.edits import edit, step_edits
+from nullah.core.edits.edit import BadEdit
+from nullah.core.edits.piece_edits import fresh
+from nullah.core.edits.step_edits import NotMet, step_done
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import plan
-from nullah.core.step_edits import NotMet, step_done
+from nullah.core.planning.plan import plan
 
 
 def short_of_wood(kind):

@@ -7,11 +7,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from nullah.core import demo, edit, piece_edits
-from nullah.core.document import Board, Project
-from nullah.core.history import History
-from nullah.core.plan import plan
-from nullah.core.refusals import sentence
+from nullah import demo
+from nullah.core.document.history import History
+from nullah.core.document.project import Board, Project
+from nullah.core.document.refusals import sentence
+from nullah.core.edits import edit, piece_edits
+from nullah.core.planning.plan import plan
 
 PROJECT = demo.untouched()
 PARTS = plan(PROJECT).piece.parts
@@ -128,7 +129,7 @@ def test_a_gesture_that_goes_on_is_one_step_and_another_begins_a_new_one():
 
 
 def test_when_steps_are_too_many_values_tried_are_forgotten_before_what_was_said_of_the_wood(monkeypatch):
-    monkeypatch.setattr("nullah.core.history.MOST_STEPS", 6)
+    monkeypatch.setattr("nullah.core.document.history.MOST_STEPS", 6)
     history = History(Project())
     said = edit.logged(Project(), "measured", "A thickness 17.4")
     history.do(said, "measured")

@@ -6,8 +6,8 @@ from dataclasses import FrozenInstanceError, dataclass, field, fields, replace
 
 import pytest
 
-from nullah.core.frozen import frozen
-from nullah.core.frozen import replace as frozen_replace
+from nullah.core.values.frozen import frozen
+from nullah.core.values.frozen import replace as frozen_replace
 
 
 class Fields:

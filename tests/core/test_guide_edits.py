@@ -1,9 +1,9 @@
 """What is read off a picture goes into what the piece is asked, or into its joints, all of one family at once."""
 
-from nullah.core import guide_edits, piece_edits
-from nullah.core.document import Project
-from nullah.core.document_pieces import AddPart, Designed
-from nullah.core.plan import plan
+from nullah.core.document.pieces import AddPart, Designed
+from nullah.core.document.project import Project
+from nullah.core.edits import guide_edits, piece_edits
+from nullah.core.planning.plan import plan
 
 SIZE = {"width": 100.0, "thickness": 18.0, "upper": "up"}
 EDITS = (

@@ -5,14 +5,15 @@ from dataclasses import replace
 
 import pytest
 
-from nullah.core import demo, edit, piece_edits, step_edits
-from nullah.core.document import Project, Reading
-from nullah.core.document_pieces import Designed, Put
+from nullah import demo
+from nullah.core.document.pieces import Designed, Put
+from nullah.core.document.project import Project, Reading
+from nullah.core.edits import edit, piece_edits, step_edits
 from nullah.core.joints.squareness import NoSuchFrame, by_diagonals
 from nullah.core.layout.model import Layout
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.formats import plan_json, project_file
-from nullah.planner_process import placed_share
+from nullah.processes.planner import placed_share
 
 PROJECT = demo.box()
 

@@ -4,10 +4,11 @@ import json
 
 import pytest
 
-from nullah.core import board_readings, demo, edit, piece_edits, truing_edits
-from nullah.core.document import Project
-from nullah.core.document_pieces import prefix
-from nullah.core.plan import plan
+from nullah import demo
+from nullah.core.document.pieces import prefix
+from nullah.core.document.project import Project
+from nullah.core.edits import board_readings, edit, piece_edits, truing_edits
+from nullah.core.planning.plan import plan
 from nullah.formats import project_file
 
 

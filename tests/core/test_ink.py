@@ -4,7 +4,7 @@ import itertools
 
 import pytest
 
-from nullah.core.ink import HEAT, PAPER, colour
+from nullah.core.drawing.ink import HEAT, PAPER, colour
 from nullah.core.wood.species import ALL
 
 THEMES = pytest.mark.parametrize("dark", [False, True], ids=["light", "dark"])

@@ -4,12 +4,13 @@ import random
 
 import pytest
 
-from nullah.core import joining, piece_edits
-from nullah.core.document import Project
-from nullah.core.edit import BadEdit
-from nullah.core.measure import told
+from nullah.core.choosing import joining
+from nullah.core.document.project import Project
+from nullah.core.edits import piece_edits
+from nullah.core.edits.edit import BadEdit
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
+from nullah.core.values.measure import told
 
 
 def made(kind, **asked):

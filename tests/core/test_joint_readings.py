@@ -5,9 +5,9 @@ from itertools import pairwise
 import pytest
 from test_held import PROJECT, cuts, table
 
-from nullah.core import edit, joint_readings
-from nullah.core.edit import BadEdit
-from nullah.core.plan import plan
+from nullah.core.edits import edit, joint_readings
+from nullah.core.edits.edit import BadEdit
+from nullah.core.planning.plan import plan
 from nullah.formats import project_file
 
 

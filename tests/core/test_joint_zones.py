@@ -2,11 +2,11 @@
 
 import pytest
 
-from nullah.core import edit, piece_edits
-from nullah.core.document import Board, Project
-from nullah.core.document_boards import Defect
-from nullah.core.document_pieces import AddPart, Designed
-from nullah.core.plan import plan
+from nullah.core.document.boards import Defect
+from nullah.core.document.pieces import AddPart, Designed
+from nullah.core.document.project import Board, Project
+from nullah.core.edits import edit, piece_edits
+from nullah.core.planning.plan import plan
 from nullah.core.shapes.cut import Cut
 from nullah.core.stations import breakdown
 from nullah.core.stations.joint_zones import zone

@@ -6,17 +6,18 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core import demo, edit, piece_edits
-from nullah.core.document import Project
-from nullah.core.drawing import Area, Dimension
+from nullah import demo
+from nullah.core.document.project import Project
+from nullah.core.drawing.display_list import Area, Dimension
+from nullah.core.edits import edit, piece_edits
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.dovetail import NoDovetail, checks, lay_out, plan, suited_tails
 from nullah.core.joints.dovetail_ways import Ways
 from nullah.core.joints.plan import Setting, gathered
-from nullah.core.measure import told
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import plan as whole_plan
-from nullah.core.plan import settings_at
+from nullah.core.planning.plan import plan as whole_plan
+from nullah.core.planning.plan import settings_at
+from nullah.core.values.measure import told
 
 
 @given(st.floats(40, 400), st.integers(1, 9), st.floats(3, 12), st.floats(4, 14), st.floats(5, 10), st.floats(6, 25))

@@ -4,8 +4,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core.changes import between
-from nullah.core.measure import (
+from nullah.core.planning.changes import between
+from nullah.core.values.measure import (
     INCH,
     BadLength,
     decimals,

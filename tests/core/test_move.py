@@ -5,11 +5,12 @@ from fewer import FEWER
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core import demo, edit, gestures
-from nullah.core.document import Defect
+from nullah import demo
+from nullah.core.document.project import Defect
+from nullah.core.edits import edit, gestures
 from nullah.core.layout.model import Blank, Options, Stock, leaves
 from nullah.core.layout.move import NoPlace, moved
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 
 PROJECT = demo.box()
 PLAN = plan(PROJECT)

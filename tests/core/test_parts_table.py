@@ -2,10 +2,12 @@
 
 import pytest
 
-from nullah.core import demo, parts_table, piece_edits
-from nullah.core.document import Project
-from nullah.core.document_pieces import AddPart, Designed
-from nullah.core.plan import plan
+from nullah import demo
+from nullah.core.document.pieces import AddPart, Designed
+from nullah.core.document.project import Project
+from nullah.core.edits import piece_edits
+from nullah.core.planning import parts_table
+from nullah.core.planning.plan import plan
 
 INCH = 25.4
 

@@ -9,12 +9,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core import demo, edit
-from nullah.core.drawing import Area, Dimension, Drawing, Line, Text, moved
-from nullah.core.ink import DARK, HEAT, PAPER
+from nullah import demo
+from nullah.core.drawing.display_list import Area, Dimension, Drawing, Line, Text, moved
+from nullah.core.drawing.ink import DARK, HEAT, PAPER
+from nullah.core.edits import edit
 from nullah.core.pictures import boards, drying, frame, joint, movement, piece, standing, surface, wood, year
 from nullah.core.pictures.unfolded import Unfolded, unfolded
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.core.stations.as_made import months, settles_at
 from nullah.core.stations.readiness import readiness
 from nullah.core.wood.rings import Wood, on_edge, on_end, on_face, rings

@@ -6,19 +6,19 @@ import random
 
 import pytest
 
-from nullah.core import edit, piece_edits
-from nullah.core.design import Design, Mark, NoPiece, PartDesign, Ref, Rod, between, from_mark, mm, of
-from nullah.core.document import Measured, Project
-from nullah.core.document_pieces import AddJoint, AddPart, Designed, Drop, Put
+from nullah.core.document.pieces import AddJoint, AddPart, Designed, Drop, Put
+from nullah.core.document.project import Measured, Project
+from nullah.core.edits import edit, piece_edits
+from nullah.core.edits.piece_edits import fresh
 from nullah.core.joints.families import FAMILIES
 from nullah.core.pictures import full_size, piece
 from nullah.core.pictures.bodies import bodies
-from nullah.core.piece_edits import fresh
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.sizes import Sizes
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.core.shapes.cut import WAYS
 from nullah.core.shapes.solid import BadSolid
+from nullah.core.values.design import Design, Mark, NoPiece, PartDesign, Ref, Rod, between, from_mark, mm, of
 from nullah.formats import project_file
 
 STEPS, MANY = (400, 12) if os.environ.get("NULLAH_SOAK") else (60, 4)

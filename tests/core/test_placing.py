@@ -7,12 +7,12 @@ import pytest
 from hypothesis import example, given
 from hypothesis import strategies as st
 
-from nullah.core import demo
-from nullah.core.drawing import Area, Dimension, Drawing, Text, rectangle
+from nullah import demo
+from nullah.core.drawing.display_list import Area, Dimension, Drawing, Text, rectangle
+from nullah.core.drawing.placing import place, shared
 from nullah.core.pictures import joint, piece
 from nullah.core.pictures.unfolded import Unfolded, unfolded
-from nullah.core.placing import place, shared
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.core.stations.as_made import settles_at
 
 PLAN = plan(demo.box())

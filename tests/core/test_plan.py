@@ -8,9 +8,10 @@ from fewer import FEWER
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core import demo, edit, piece_edits, step_edits
-from nullah.core.document import CutMark, Project, Reading
-from nullah.core.plan import STATIONS, PlanCache, plan
+from nullah import demo
+from nullah.core.document.project import CutMark, Project, Reading
+from nullah.core.edits import edit, piece_edits, step_edits
+from nullah.core.planning.plan import STATIONS, PlanCache, plan
 from nullah.core.stations import breakdown
 
 
@@ -306,8 +307,8 @@ def test_the_core_runs_where_qt_cannot_be_imported():
         "    def find_spec(self, name, *_):\n"
         "        if name.split('.')[0] in ('PySide6', 'shiboken6'): raise ImportError(name)\n"
         "sys.meta_path.insert(0, NoQt())\n"
-        "from nullah.core import demo\n"
-        "from nullah.core.plan import plan\n"
+        "from nullah import demo\n"
+        "from nullah.core.planning.plan import plan\n"
         "from nullah.formats import plan_json, shop_sheet\n"
         "assert len(plan_json.text(plan(demo.box()))) > 1000\n"
     )

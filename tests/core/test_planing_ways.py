@@ -2,12 +2,13 @@
 
 import pytest
 
-from nullah.core import demo, edit, truing_edits
-from nullah.core.frozen import replace
-from nullah.core.plan import plan
+from nullah import demo
+from nullah.core.edits import edit, truing_edits
+from nullah.core.planning.plan import plan
 from nullah.core.stations.planing_ways import first_side, how, wanted
 from nullah.core.surface.heights import Heights
 from nullah.core.surface.rounds import plan_round
+from nullah.core.values.frozen import replace
 
 
 @pytest.fixture

@@ -7,10 +7,10 @@ from fewer import FEWER
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core import edit, piece_edits
-from nullah.core.measure import told
-from nullah.core.piece_edits import fresh
-from nullah.core.plan import plan
+from nullah.core.edits import edit, piece_edits
+from nullah.core.edits.piece_edits import fresh
+from nullah.core.planning.plan import plan
+from nullah.core.values.measure import told
 
 
 def asked(project, ask="width"):

@@ -5,14 +5,15 @@ import random
 
 import pytest
 
-from nullah.core import demo, edit, piece_edits, step_edits
-from nullah.core.document import Project
-from nullah.core.measure import BadLength
+from nullah import demo
+from nullah.core.document.project import Project
+from nullah.core.edits import edit, piece_edits, step_edits
 from nullah.core.pictures import boards, bodies, frame, joint, piece, standing, surface
 from nullah.core.pictures.unfolded import Unfolded, unfolded
-from nullah.core.plan import STATIONS, PlanCache, plan, settings_at
+from nullah.core.planning.plan import STATIONS, PlanCache, plan, settings_at
 from nullah.core.stations import breakdown
 from nullah.core.stations.as_made import settles_at
+from nullah.core.values.measure import BadLength
 from nullah.formats import cut_list, plan_json, project_file
 
 SIZES = ("wall", "bottom_thickness", "lid_thickness", "pin", "half_pin", "slope", "divider_thickness", "wiggle")

@@ -2,8 +2,9 @@
 
 import pytest
 
-from nullah.core import demo, edit
-from nullah.core.plan import plan
+from nullah import demo
+from nullah.core.edits import edit
+from nullah.core.planning.plan import plan
 from nullah.core.stations.rates import SETTING_UP
 
 

@@ -5,9 +5,10 @@ from fewer import FEWER
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core import demo, edit, step_edits
-from nullah.core.document import Board, Project
-from nullah.core.plan import plan
+from nullah import demo
+from nullah.core.document.project import Board, Project
+from nullah.core.edits import edit, step_edits
+from nullah.core.planning.plan import plan
 from nullah.core.stations import breakdown, rough
 
 

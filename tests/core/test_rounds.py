@@ -3,13 +3,13 @@
 import numpy as np
 import pytest
 
-from nullah.core.frozen import replace
 from nullah.core.surface.heights import Heights, kept
 from nullah.core.surface.passes import PLANES
 from nullah.core.surface.planing import minutes, planing
 from nullah.core.surface.readings import Surface
 from nullah.core.surface.rounds import NEAR, Wanted, Ways, plan_round
 from nullah.core.surface.slab import grid, minimum_zone
+from nullah.core.values.frozen import replace
 
 T = 25.0
 BOARDS = [  # length, width, bow, cup, twist, and how the thickness tapers along, mm

@@ -4,9 +4,10 @@ import pytest
 from shapely import union_all
 from shapely.geometry import Polygon
 
-from nullah.core import demo, edit
-from nullah.core.drawing import Area, rectangle
-from nullah.core.plan import plan
+from nullah import demo
+from nullah.core.drawing.display_list import Area, rectangle
+from nullah.core.edits import edit
+from nullah.core.planning.plan import plan
 from nullah.core.shapes.cut import Cut, stand
 from nullah.core.shapes.solid import BadSolid, solid
 

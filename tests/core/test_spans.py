@@ -2,12 +2,13 @@
 
 import pytest
 
-from nullah.core import piece_edits, spans
-from nullah.core.document import Project
-from nullah.core.document_pieces import AddPart, BetweenMarks, Designed
-from nullah.core.measure import told
+from nullah.core.choosing import spans
+from nullah.core.document.pieces import AddPart, BetweenMarks, Designed
+from nullah.core.document.project import Project
+from nullah.core.edits import piece_edits
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
+from nullah.core.values.measure import told
 from nullah.formats import project_file
 
 LID, DEEP, STOCK, OVER = 900.0, 380.0, 16.0, 25.4

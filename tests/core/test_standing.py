@@ -6,10 +6,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import LineString, Polygon
 
-from nullah.core import demo, edit, piece_edits
-from nullah.core.drawing import Area, Dimension, Handle, Line
+from nullah import demo
+from nullah.core.drawing.display_list import Area, Dimension, Handle, Line
+from nullah.core.edits import edit, piece_edits
 from nullah.core.pictures import bodies, piece, standing
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.core.shapes.clip import within
 from nullah.core.shapes.cut import Cut
 from nullah.core.shapes.opened import opened

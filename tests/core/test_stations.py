@@ -4,11 +4,12 @@ import math
 
 import pytest
 
-from nullah.core import demo, edit, piece_edits
-from nullah.core.document import Board, Defect, Project, Room
-from nullah.core.measure import told
-from nullah.core.plan import plan
+from nullah import demo
+from nullah.core.document.project import Board, Defect, Project, Room
+from nullah.core.edits import edit, piece_edits
+from nullah.core.planning.plan import plan
 from nullah.core.stations.timber_calls import RUNS_ON
+from nullah.core.values.measure import told
 from nullah.core.wood.moisture import change, equilibrium_moisture
 from nullah.core.wood.species import UnknownSpecies, species
 

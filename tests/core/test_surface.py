@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core.document import Reading
+from nullah.core.document.project import Reading
 from nullah.core.surface.planing import planing
 from nullah.core.surface.readings import fit, stick_difference
 

@@ -2,10 +2,11 @@
 
 import pytest
 
-from nullah.core import demo, edit
+from nullah import demo
+from nullah.core.edits import edit
 from nullah.core.layout.model import Options, leaves
 from nullah.core.layout.planner import Planner
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.core.stations import breakdown
 
 

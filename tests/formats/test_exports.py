@@ -9,13 +9,14 @@ from xml.etree import ElementTree
 import pytest
 from pypdf import PdfReader
 
-from nullah.core import demo, edit
-from nullah.core.document import Project
-from nullah.core.document_pieces import AddJoint, AddPart, Contents, Designed, Piece
-from nullah.core.drawing import Dimension
-from nullah.core.measure import told
+from nullah import demo
+from nullah.core.document.pieces import AddJoint, AddPart, Contents, Designed, Piece
+from nullah.core.document.project import Project
+from nullah.core.drawing.display_list import Dimension
+from nullah.core.edits import edit
 from nullah.core.pictures import bodies, full_size, piece
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
+from nullah.core.values.measure import told
 from nullah.formats import cut_list, parts_obj, plan_json, shop_sheet, svg
 from nullah.formats.export import export
 from nullah.formats.trouble import FileTrouble

@@ -8,7 +8,7 @@ import sys
 import time
 from datetime import datetime
 
-from nullah.core.document import Project
+from nullah.core.document.project import Project
 from nullah.formats import project_file
 from nullah.gui.recovery import Recovery
 
@@ -22,7 +22,7 @@ import os, random, sys, time
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 from pathlib import Path
 from PySide6.QtCore import QCoreApplication, QTimer
-from nullah.core import edit
+from nullah.core.edits import edit
 from nullah.formats import project_file
 from nullah.gui import session as s
 app = QCoreApplication([])

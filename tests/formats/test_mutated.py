@@ -7,9 +7,10 @@ import time
 
 import pytest
 
-from nullah.core import demo, edit
-from nullah.core.document import Project
-from nullah.core.plan import plan
+from nullah import demo
+from nullah.core.document.project import Project
+from nullah.core.edits import edit
+from nullah.core.planning.plan import plan
 from nullah.formats import heights_csv, project_file
 from nullah.formats.trouble import FileTrouble
 from nullah.gui.session import Session

@@ -9,9 +9,9 @@ import zlib
 import pytest
 from PIL import Image
 
-from nullah.core import guide_edits
-from nullah.core.document import Project
-from nullah.core.edit import BadEdit
+from nullah.core.document.project import Project
+from nullah.core.edits import guide_edits
+from nullah.core.edits.edit import BadEdit
 from nullah.formats import photo, project_file
 from nullah.formats.trouble import FileTrouble
 

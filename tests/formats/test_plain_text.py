@@ -13,10 +13,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core import demo, edit
-from nullah.core.document import Project
-from nullah.core.plan import plan
-from nullah.core.value import Value, Word
+from nullah import demo
+from nullah.core.document.project import Project
+from nullah.core.edits import edit
+from nullah.core.planning.plan import plan
+from nullah.core.values.value import Value, Word
 from nullah.formats import plan_json, project_file, tables
 from nullah.formats.cells import safe
 from nullah.formats.export import export

@@ -8,10 +8,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah import cli
-from nullah.core import demo, edit
-from nullah.core.document import LOG_LETTERS, LOG_LINES, Project, schema
-from nullah.core.plan import plan
+from nullah import cli, demo
+from nullah.core.document.project import LOG_LETTERS, LOG_LINES, Project, schema
+from nullah.core.edits import edit
+from nullah.core.planning.plan import plan
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble
 

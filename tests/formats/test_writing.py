@@ -7,7 +7,7 @@ import time
 
 import pytest
 
-from nullah.core.document import Project
+from nullah.core.document.project import Project
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble
 from nullah.formats.writing import read_bounded, write_all, write_whole

@@ -5,8 +5,8 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLineEdit, QPushButton
 
-from nullah.core import demo
-from nullah.core.document import Project
+from nullah import demo
+from nullah.core.document.project import Project
 from nullah.gui import theme as look
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
@@ -57,7 +57,7 @@ class Hand:
 
     def go(self, station):
         """A click on the course."""
-        from nullah.core.plan import STATIONS
+        from nullah.core.planning.plan import STATIONS
 
         course = self.window.course
         at = course._at(STATIONS.index(station))

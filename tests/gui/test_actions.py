@@ -5,8 +5,10 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog, QLabel, QLineEdit, QWidget
 
-from nullah.core import demo, edit, glossary
-from nullah.core.plan import STATIONS
+from nullah import demo
+from nullah.core.edits import edit
+from nullah.core.planning.plan import STATIONS
+from nullah.core.values import glossary
 from nullah.gui.actions import Actions
 
 MARK = {  # what each kind of action is to have done, beyond not failing

@@ -6,7 +6,8 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLineEdit
 
 from conftest import opened
-from nullah.core import demo, edit
+from nullah import demo
+from nullah.core.edits import edit
 from nullah.formats import project_file
 from nullah.gui.bench_view import lines_of
 

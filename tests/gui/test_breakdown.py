@@ -4,10 +4,11 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication
 
-from nullah.core import demo, edit
+from nullah import demo
+from nullah.core.edits import edit
 from nullah.core.layout.model import leaves
 from nullah.core.pictures import boards as picture
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.core.stations import breakdown
 
 

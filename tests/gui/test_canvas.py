@@ -8,8 +8,8 @@ from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLineEdit
 
-from nullah.core.document import Project
-from nullah.core.drawing import Area, Dimension, Drawing, Line, Text, rectangle
+from nullah.core.document.project import Project
+from nullah.core.drawing.display_list import Area, Dimension, Drawing, Line, Text, rectangle
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.paint.render import fitted
 from nullah.gui.session import Session

@@ -6,9 +6,9 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit
 
 from conftest import opened
-from nullah.core import joining
-from nullah.core.measure import told
-from nullah.core.piece_edits import fresh
+from nullah.core.choosing import joining
+from nullah.core.edits.piece_edits import fresh
+from nullah.core.values.measure import told
 from nullah.formats import project_file
 
 TYPED = {"new part name": "tray", "new part thickness": "10", "new part up": "180"}

@@ -4,9 +4,10 @@ import os
 import random
 import re
 
-from nullah.core import demo, edit
-from nullah.core.board_said import said
-from nullah.core.document import Month
+from nullah import demo
+from nullah.core.document.project import Month
+from nullah.core.edits import edit
+from nullah.core.edits.board_said import said
 from nullah.core.wood.room import USUAL
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble

@@ -5,8 +5,8 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLineEdit
 
-from nullah.core import edit
-from nullah.core.drawing import Area, Handle, Line, Text
+from nullah.core.drawing.display_list import Area, Handle, Line, Text
+from nullah.core.edits import edit
 
 
 def spot(canvas, tag):

@@ -6,7 +6,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog, QLineEdit
 
-from nullah.core import guide_edits
+from nullah.core.edits import guide_edits
 from nullah.formats import project_file
 
 LID = ((200, 300), (1100, 300))  # pixels of the picture, 900 mm long: a pixel is a millimetre

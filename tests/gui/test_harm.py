@@ -12,13 +12,14 @@ from PySide6.QtWidgets import QApplication, QLabel, QListWidget, QToolTip, QWidg
 
 import nullah.gui
 from conftest import opened
+from nullah import demo
 from nullah.cli import main
-from nullah.core import demo, edit
-from nullah.core.document import Project
-from nullah.core.document_pieces import Designed, Put
-from nullah.core.piece_edits import fresh
+from nullah.core.document.pieces import Designed, Put
+from nullah.core.document.project import Project
+from nullah.core.edits import edit
+from nullah.core.edits.piece_edits import fresh
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.formats import project_file
 from nullah.formats.writing import write_whole
 from nullah.gui import session as sessions

@@ -4,8 +4,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLabel
 
-from nullah.core import joining
-from nullah.core.measure import told
+from nullah.core.choosing import joining
+from nullah.core.values.measure import told
 
 
 def words_of(panel):

@@ -9,8 +9,8 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 from test_gestures import pull
 
-from nullah.core import joining
-from nullah.core.drawing import Handle, Text
+from nullah.core.choosing import joining
+from nullah.core.drawing.display_list import Handle, Text
 
 
 def joined(hand, first, second):

@@ -10,17 +10,18 @@ from PySide6.QtWidgets import QComboBox, QLineEdit
 
 import nullah
 from nullah.cli import main
-from nullah.core import piece_edits
-from nullah.core.ask import Ask
-from nullah.core.design import Design, JointDesign, Mark, PartDesign, Rod, between, from_mark, mm
-from nullah.core.document import Project
+from nullah.core.document.project import Project
+from nullah.core.edits import piece_edits
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import block_cut, with_span
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import JointPlan, Setting
+from nullah.core.joints.work import Making
 from nullah.core.pieces.kind import Kind
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
+from nullah.core.values.ask import Ask
+from nullah.core.values.design import Design, JointDesign, Mark, PartDesign, Rod, between, from_mark, mm
 
 
 @dataclass(frozen=True)
@@ -30,6 +31,7 @@ class Notch:
     name: str = "foot_notch"
     about: str = "A notch that makes two feet of one edge."
     home: str = ""
+    making: Making = field(default_factory=lambda: Making("curved", "curved", fits=False))
     joins: None = None
     after: tuple = ()
     reaches: tuple = ()

@@ -5,11 +5,12 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog, QPushButton
 
-from nullah.core import demo, piece_edits
-from nullah.core.catalogue import offered
-from nullah.core.document import Project
+from nullah import demo
+from nullah.core.choosing.catalogue import offered
+from nullah.core.document.project import Project
+from nullah.core.edits import piece_edits
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.formats import project_file
 
 

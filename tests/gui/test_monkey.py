@@ -22,11 +22,11 @@ from PySide6.QtWidgets import (
 )
 
 from conftest import opened
-from nullah.core import demo
-from nullah.core.document import Board, Project
-from nullah.core.piece_edits import fresh
+from nullah import demo
+from nullah.core.document.project import Board, Project
+from nullah.core.edits.piece_edits import fresh
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import STATIONS
+from nullah.core.planning.plan import STATIONS
 from nullah.formats import project_file
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.side import OptionCard

@@ -9,9 +9,10 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from conftest import opened
-from nullah.core import demo, edit
-from nullah.core.document import Project
-from nullah.core.piece_edits import fresh
+from nullah import demo
+from nullah.core.document.project import Project
+from nullah.core.edits import edit
+from nullah.core.edits.piece_edits import fresh
 from nullah.formats import project_file
 from nullah.gui import files, problems
 from nullah.gui.session import Session
@@ -201,7 +202,7 @@ def test_what_nobody_foresaw_is_said_written_down_and_changes_nothing(qtbot, tmp
     def fails(*_):
         raise ZeroDivisionError("a fault put in by the test")
 
-    monkeypatch.setattr("nullah.core.plan.together.work", fails)
+    monkeypatch.setattr("nullah.core.planning.plan.together.work", fails)
     with pytest.raises(ZeroDivisionError) as raised:
         hand.session.do(edit.set_in(before, "kit", "clamps", 3), "clamps")
     sys.excepthook(raised.type, raised.value, raised.tb)  # as the event loop does with what nobody caught

@@ -12,7 +12,7 @@ WANTED = Wanted(600.0, 120.0, Heights((0.6, 0.4, 0.3)), Heights((0.6, 0.4, 0.3),
 
 def test_one_that_waits_is_the_one_that_answers_and_none_is_left(qtbot):
     parent, came = QObject(), []
-    one = OneShot("nullah.rounds_process", came.append, parent)
+    one = OneShot("nullah.processes.rounds", came.append, parent)
 
     def processes():
         return [p for p in one.findChildren(QProcess) if p.state() != QProcess.ProcessState.NotRunning]
@@ -44,6 +44,6 @@ def test_one_that_waits_is_the_one_that_answers_and_none_is_left(qtbot):
 def test_one_that_does_not_start_is_told(qtbot, monkeypatch):
     parent, came = QObject(), []
     monkeypatch.setattr("nullah.gui.one_shot.sys.executable", "no such program")
-    OneShot("nullah.rounds_process", came.append, parent).start(WANTED)
+    OneShot("nullah.processes.rounds", came.append, parent).start(WANTED)
     qtbot.waitUntil(lambda: len(came) == 1, timeout=5_000)
     assert came == [[]]

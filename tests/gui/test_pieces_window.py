@@ -6,9 +6,9 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton
 
 from conftest import opened
-from nullah.core import edit, piece_edits, step_edits
-from nullah.core.drawing import Area, Line
-from nullah.core.piece_edits import fresh, set_answer
+from nullah.core.drawing.display_list import Area, Line
+from nullah.core.edits import edit, piece_edits, step_edits
+from nullah.core.edits.piece_edits import fresh, set_answer
 from nullah.formats import project_file
 
 

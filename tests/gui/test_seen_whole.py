@@ -6,10 +6,11 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QWidget
 
 from conftest import opened
-from nullah.core import board_readings, demo, edit, piece_edits
-from nullah.core.document import Project
+from nullah import demo
+from nullah.core.document.project import Project
+from nullah.core.edits import board_readings, edit, piece_edits
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import STATIONS, plan
+from nullah.core.planning.plan import STATIONS, plan
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.piece.view import PieceView
 from nullah.gui.side import CallCard, OptionCard, SettingRow

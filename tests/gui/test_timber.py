@@ -9,8 +9,9 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QFileDialog, QLineEdit
 
-from nullah.core import board_readings, demo
-from nullah.core.measure import told
+from nullah import demo
+from nullah.core.edits import board_readings
+from nullah.core.values.measure import told
 from nullah.formats import project_file
 
 sys.path.insert(0, str(Path(__file__).parents[1] / "formats"))
@@ -364,7 +365,7 @@ def test_readings_day_after_day_tell_the_day_a_board_is_ready(demo_hand):
 
 
 def test_what_is_said_of_a_board_in_inches(demo_hand):
-    from nullah.core import edit
+    from nullah.core.edits import edit
 
     hand = demo_hand
     hand.session.do(edit.changed(hand.project, units="in"), "inches")

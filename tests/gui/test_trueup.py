@@ -8,10 +8,11 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLineEdit
 
-from nullah.core import demo, edit
-from nullah.core.measure import division
+from nullah import demo
+from nullah.core.edits import edit
 from nullah.core.surface.place_words import place_words
 from nullah.core.surface.zones import Workpiece
+from nullah.core.values.measure import division
 
 LENGTH, WIDTH = 1200.0, 180.0
 

@@ -5,8 +5,8 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QWidget
 
-from nullah.core import edit
-from nullah.core.plan import STATIONS
+from nullah.core.edits import edit
+from nullah.core.planning.plan import STATIONS
 
 LETTERS = "bltumxcgpwsk123"
 

@@ -4,7 +4,7 @@ import pytest
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QFileDialog
 
-from nullah.core import edit
+from nullah.core.edits import edit
 from nullah.core.layout.model import leaves
 from nullah.formats import project_file
 

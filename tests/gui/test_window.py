@@ -11,9 +11,9 @@ from PySide6.QtCore import QPoint, QProcess, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit
 
-from nullah.core import demo
-from nullah.core.measure import told
-from nullah.core.plan import STATIONS
+from nullah import demo
+from nullah.core.planning.plan import STATIONS
+from nullah.core.values.measure import told
 from nullah.formats import project_file
 from nullah.gui.side import OptionCard, SettingRow
 

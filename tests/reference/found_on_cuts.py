@@ -5,8 +5,8 @@ import re
 from itertools import pairwise, product
 
 from nullah.core.joints.plan import ARC, CENTRE, FAR_SIDE, MADE, ROOM, SIDE_WORDS
-from nullah.core.measure import SAME, told
 from nullah.core.shapes.cut import SIDES
+from nullah.core.values.measure import SAME, told
 
 NEAR = SAME + 0.001  # mm: no rule tells sizes nearer than that apart
 _SIDE = {words: SIDES[name] for name, words in SIDE_WORDS.items()}

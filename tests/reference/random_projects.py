@@ -4,10 +4,11 @@ import random
 
 from shapely.geometry import Polygon
 
-from nullah.core import demo, edit
-from nullah.core.document import Board, Defect, Project, Room
-from nullah.core.document_pieces import Contents, Piece
-from nullah.core.plan import plan
+from nullah import demo
+from nullah.core.document.pieces import Contents, Piece
+from nullah.core.document.project import Board, Defect, Project, Room
+from nullah.core.edits import edit
+from nullah.core.planning.plan import plan
 from nullah.core.stations import breakdown
 
 SPECIES = ("white ash", "western larch", "American elm", "black cherry", "yellow-poplar", "eastern white pine")

@@ -7,15 +7,15 @@ import pytest
 from solid_sections import assert_closed, read, volume
 from two_parts import part
 
-from nullah.core import piece_edits
-from nullah.core.document import Project
-from nullah.core.document_pieces import Designed
-from nullah.core.drawing import Dimension
-from nullah.core.edit import BadEdit
+from nullah.core.document.pieces import Designed
+from nullah.core.document.project import Project
+from nullah.core.drawing.display_list import Dimension
+from nullah.core.edits import piece_edits
+from nullah.core.edits.edit import BadEdit
 from nullah.core.joints.families import FAMILIES
-from nullah.core.measure import told
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.core.shapes.cut import WAYS
+from nullah.core.values.measure import told
 from nullah.formats import parts_obj
 
 RUNS = 300 if os.environ.get("NULLAH_SOAK") else 6

@@ -4,13 +4,13 @@ import math
 
 import pytest
 
-from nullah.core import piece_edits
-from nullah.core.document import Project
-from nullah.core.document_pieces import AddPart, Designed
+from nullah.core.document.pieces import AddPart, Designed
+from nullah.core.document.project import Project
+from nullah.core.edits import piece_edits
 from nullah.core.joints.families import FAMILIES
 from nullah.core.pictures import bodies
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 
 INCH = 25.4
 LONG, WIDE, THICK = 400.0, 150.0, 24.0

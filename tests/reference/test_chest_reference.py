@@ -7,10 +7,10 @@ import pytest
 from solid_sections import box, read, section, shared, volume
 from test_kinds_reference import INCH, made
 
-from nullah.core.document import Project
-from nullah.core.document_pieces import Designed, Put
-from nullah.core.measure import told
-from nullah.core.plan import plan
+from nullah.core.document.pieces import Designed, Put
+from nullah.core.document.project import Project
+from nullah.core.planning.plan import plan
+from nullah.core.values.measure import told
 from nullah.formats import parts_obj
 
 

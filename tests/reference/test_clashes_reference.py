@@ -5,14 +5,15 @@ import random
 import pytest
 from two_parts import part
 
-from nullah.core import demo, edit
-from nullah.core.clashes import with_clashes
-from nullah.core.document import Measured, Project
-from nullah.core.document_pieces import Designed
-from nullah.core.measure import told
-from nullah.core.piece_edits import fresh, set_answer
+from nullah import demo
+from nullah.core.document.pieces import Designed
+from nullah.core.document.project import Measured, Project
+from nullah.core.edits import edit
+from nullah.core.edits.piece_edits import fresh, set_answer
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import plan
+from nullah.core.planning.clashes import with_clashes
+from nullah.core.planning.plan import plan
+from nullah.core.values.measure import told
 
 
 def clashes(now):

@@ -8,8 +8,9 @@ import re
 import pytest
 from random_projects import several
 
-from nullah.core import demo, edit
-from nullah.core.plan import plan
+from nullah import demo
+from nullah.core.edits import edit
+from nullah.core.planning.plan import plan
 from nullah.formats import plan_json
 
 # radial, tangential, percent green to oven-dry

@@ -6,7 +6,7 @@ import pytest
 from solid_sections import read, volume
 from two_parts import joined, part, refusal
 
-from nullah.core.drawing import Dimension
+from nullah.core.drawing.display_list import Dimension
 from nullah.formats import parts_obj
 
 HIGH, THICK, LEG = 80.0, 20.0, 45.0

@@ -10,7 +10,7 @@ from shapely.geometry import box as rect
 from solid_sections import assert_closed, box, read, section
 from two_parts import hold_to_account, joined, part, refusal
 
-from nullah.core.document_boards import Board
+from nullah.core.document.boards import Board
 from nullah.formats import parts_obj
 
 RUNS = 300 if os.environ.get("NULLAH_SOAK") else 5

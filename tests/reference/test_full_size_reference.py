@@ -9,9 +9,10 @@ import pytest
 from pypdf import PdfReader
 from pypdf.generic import ContentStream
 
-from nullah.core import demo, edit
+from nullah import demo
+from nullah.core.edits import edit
 from nullah.core.pieces.box_joints import corner_layout, corners
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.formats import template
 
 POINT = 25.4 / 72

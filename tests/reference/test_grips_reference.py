@@ -5,12 +5,12 @@ from test_perturbed_reference import JOINTS, joined
 from two_parts import joined as two
 from two_parts import part
 
-from nullah.core import edit, gestures
-from nullah.core.document import Project
-from nullah.core.drawing import Handle
+from nullah.core.document.project import Project
+from nullah.core.drawing.display_list import Handle
+from nullah.core.edits import edit, gestures
 from nullah.core.pictures import joint as picture
 from nullah.core.pieces.grips import grips
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 
 # which of what a joint is asked can be pulled, by hand: lengths that a marked side shows, of what is there by default
 PULLED = {

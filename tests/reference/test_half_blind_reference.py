@@ -9,10 +9,10 @@ from shapely.geometry import Polygon, box
 from shapely.ops import unary_union
 from solid_sections import read, volume
 
-from nullah.core.document import Project
-from nullah.core.document_pieces import Designed
+from nullah.core.document.pieces import Designed
+from nullah.core.document.project import Project
 from nullah.core.joints.half_blind import STEPS
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.formats import parts_obj
 
 RUNS = 300 if os.environ.get("NULLAH_SOAK") else 40

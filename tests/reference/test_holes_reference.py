@@ -3,11 +3,11 @@
 import pytest
 from two_parts import part
 
-from nullah.core import piece_edits
-from nullah.core.document import Project
-from nullah.core.document_pieces import Designed
-from nullah.core.measure import told
-from nullah.core.plan import plan
+from nullah.core.document.pieces import Designed
+from nullah.core.document.project import Project
+from nullah.core.edits import piece_edits
+from nullah.core.planning.plan import plan
+from nullah.core.values.measure import told
 
 
 def in_a_leg(up, deep=30.0):

@@ -6,8 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core.calculator import BadReckoning
-from nullah.core.reckon import reckon
+from nullah.core.calculators.calculator import BadReckoning
+from nullah.core.calculators.reckon import reckon
 
 # change per unit and percent, Wood Handbook FPL-GTR-282 table 13-5, from memory: tangential, 6 to 14 %
 CHERRY = 0.00248  # black cherry

@@ -7,13 +7,14 @@ from test_perturbed_reference import JOINTS, joined
 from two_parts import joined as two
 from two_parts import part
 
-from nullah.core import demo, edit
-from nullah.core.document import Project
-from nullah.core.drawing import Text
-from nullah.core.measure import told
+from nullah import demo
+from nullah.core.document.project import Project
+from nullah.core.drawing.display_list import Text
+from nullah.core.edits import edit
 from nullah.core.pictures import joint_round
 from nullah.core.pictures.bodies import of_joint
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
+from nullah.core.values.measure import told
 
 
 def solids(bodies):

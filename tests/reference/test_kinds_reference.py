@@ -11,12 +11,12 @@ from shapely.ops import unary_union
 from solid_sections import assert_closed, box, read, section, shared, volume
 from test_clearances_reference import made_of, moves, year
 
-from nullah.core import edit
-from nullah.core.document import Measured, Project
-from nullah.core.document_pieces import AddJoint, AddPart, Designed, Put
-from nullah.core.measure import told
+from nullah.core.document.pieces import AddJoint, AddPart, Designed, Put
+from nullah.core.document.project import Measured, Project
+from nullah.core.edits import edit
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
+from nullah.core.values.measure import told
 from nullah.formats import parts_obj
 
 MANY = 300 if os.environ.get("NULLAH_SOAK") else 6

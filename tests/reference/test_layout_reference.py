@@ -6,14 +6,14 @@ from hypothesis import strategies as st
 from shapely.geometry import box as rectangle
 from shapely.ops import unary_union
 
-from nullah.core.document import Defect
-from nullah.core.frozen import replace
+from nullah.core.document.project import Defect
 from nullah.core.layout.check import problems
 from nullah.core.layout.model import Blank, Options, Stock, blocks, cuts, leaves
 from nullah.core.layout.saw import SawBoard, saw_plan, totals
 from nullah.core.layout.search import search
 from nullah.core.layout.ways_out import ways_out
-from nullah.core.measure import told
+from nullah.core.values.frozen import replace
+from nullah.core.values.measure import told
 
 SHOW = frozenset()
 HIDDEN = frozenset({"sound knot", "sapwood", "run-out"})

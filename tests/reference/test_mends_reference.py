@@ -3,8 +3,8 @@
 import pytest
 from two_parts import joined, part
 
-from nullah.core import edit
-from nullah.core.plan import plan
+from nullah.core.edits import edit
+from nullah.core.planning.plan import plan
 
 
 def shelf(family, side=20.0, **asked):

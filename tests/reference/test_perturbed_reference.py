@@ -9,11 +9,11 @@ from functools import cache
 import pytest
 from two_parts import part
 
-from nullah.core import piece_edits
-from nullah.core.document import Project
-from nullah.core.document_boards import Board, Room
-from nullah.core.document_pieces import Designed
-from nullah.core.plan import plan
+from nullah.core.document.boards import Board, Room
+from nullah.core.document.pieces import Designed
+from nullah.core.document.project import Project
+from nullah.core.edits import piece_edits
+from nullah.core.planning.plan import plan
 
 # pairs of parts, each pair apart from the others: (first, second, family, way, what is asked)
 PARTS = {

@@ -8,9 +8,9 @@ import random
 import numpy as np
 import pytest
 
-from nullah.core import demo
-from nullah.core.board_readings import photo_fit
-from nullah.core.document import BoardPhoto, LengthOnPhoto
+from nullah import demo
+from nullah.core.document.project import BoardPhoto, LengthOnPhoto
+from nullah.core.edits.board_readings import photo_fit
 from nullah.core.surface.photo_fit import fit
 
 PICTURE = (1600, 1200)

@@ -18,7 +18,7 @@ from shapely.geometry import box as rectangle
 from shapely.ops import unary_union
 from test_layout_reference import HIDDEN, SHOW, blank, fault, hold_to_account, shapes, stock
 
-from nullah.core.document import Board
+from nullah.core.document.project import Board
 from nullah.core.layout.clear import largest_clear, union_area
 from nullah.core.layout.graft import only_parts
 from nullah.core.layout.merit import apart
@@ -28,8 +28,8 @@ from nullah.core.layout.planner import Planner
 from nullah.core.layout.recut import not_again, with_spares_left
 from nullah.core.stations.breakdown import LeftWhenFlat, no_wood
 from nullah.core.surface.readings import Heights, Surface
-from nullah.planner_process import reports
-from nullah.planning import Task
+from nullah.processes.messages import Task
+from nullah.processes.planner import reports
 
 KINDS = ("sound knot", "loose knot", "check", "sapwood", "run-out", "wane")
 

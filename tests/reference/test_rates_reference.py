@@ -3,10 +3,11 @@
 import numpy as np
 import pytest
 
-from nullah.core import demo, edit
-from nullah.core.document import BoardLayout, Node
+from nullah import demo
+from nullah.core.document.project import BoardLayout, Node
+from nullah.core.edits import edit
 from nullah.core.layout.saw import SawBoard, saw_plan
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 
 
 def one_cut(axis, at, length=1000.0, width=200.0):

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.spatial import ConvexHull
 
-from nullah.core.document import Reading
+from nullah.core.document.project import Reading
 from nullah.core.surface import readings
 from nullah.core.surface.edges import edge_work
 from nullah.core.surface.gaussian_process import Board, fit

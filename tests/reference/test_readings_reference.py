@@ -13,13 +13,13 @@ from scipy.stats import multivariate_normal
 from test_slab_reference import highs
 from unlike_boards import Dried, MadeByHand, Sawn, Stacked
 
-from nullah.core.frozen import replace
 from nullah.core.surface.certainty import AGAIN, Grid, faces, known
 from nullah.core.surface.gaussian_process import CAREFUL, Board, fit, same_place
 from nullah.core.surface.heights import kept
 from nullah.core.surface.prior import SCALES, rough
 from nullah.core.surface.reading_kinds import Taken
 from nullah.core.surface.readings import careful
+from nullah.core.values.frozen import replace
 
 SOAK = bool(os.environ.get("NULLAH_SOAK"))
 GRID = Grid(25, 9)

@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 
 from nullah.cli import main
-from nullah.core.reckon import reckon
+from nullah.core.calculators.reckon import reckon
 from nullah.core.wood.ready import NOISES, NotTold, ready
 from nullah.core.wood.seasoned import days_to_wait, time_constant
 from nullah.core.wood.species import ALL, species

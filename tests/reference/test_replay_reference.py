@@ -13,14 +13,14 @@ from shapely.geometry import MultiPoint, Polygon
 from solid_sections import section
 from two_parts import joined, part
 
-from nullah.core.document import Project
-from nullah.core.document_pieces import Designed
+from nullah.core.document.pieces import Designed
+from nullah.core.document.project import Project
 from nullah.core.joints.families import FAMILIES
-from nullah.core.measure import told
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.core.shapes.cut import SIDES
 from nullah.core.shapes.solid import solid
+from nullah.core.values.measure import told
 
 LOOKED_AT = (0.03, 0.25, 0.5, 0.75, 0.97)  # of a cut's depth
 LOST = 0.5  # mm2 of a cut that may lie under nothing: what rounding leaves

@@ -8,12 +8,12 @@ import pytest
 from random_projects import outline, several
 from shapely.geometry import LineString, box
 
-from nullah.core import step_edits
-from nullah.core.document import BoardLayout, Node
+from nullah.core.document.project import BoardLayout, Node
+from nullah.core.edits import step_edits
 from nullah.core.layout.model import Options
 from nullah.core.layout.saw import SawBoard, saw_plan
 from nullah.core.layout.search import search
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 
 PROJECTS = several(60)
 

@@ -12,12 +12,12 @@ import pytest
 from test_clearances_reference import SHRINKS, made_of, moves, settles
 from two_parts import part
 
-from nullah.core import edit, piece_edits
-from nullah.core.document import Project
-from nullah.core.document_boards import Board, Room
-from nullah.core.document_pieces import Designed
-from nullah.core.plan import plan
-from nullah.core.reckon import reckon
+from nullah.core.calculators.reckon import reckon
+from nullah.core.document.boards import Board, Room
+from nullah.core.document.pieces import Designed
+from nullah.core.document.project import Project
+from nullah.core.edits import edit, piece_edits
+from nullah.core.planning.plan import plan
 
 RUNS = 200 if os.environ.get("NULLAH_SOAK") else 25
 CLOSE = 0.06  # mm: figures are said to a tenth

@@ -11,11 +11,12 @@ import pytest
 from shapely.geometry import Point, Polygon
 from shapely.ops import unary_union
 
-from nullah.core import demo, piece_edits
-from nullah.core.document import Project
-from nullah.core.document_pieces import AddPart, Designed
+from nullah import demo
+from nullah.core.document.pieces import AddPart, Designed
+from nullah.core.document.project import Project
+from nullah.core.edits import piece_edits
 from nullah.core.pictures import bodies
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.core.shapes.seen import ABOVE, FRONT, RIGHT, looking, visible
 
 VIEWS = {"standing": looking(28, 27), "low": looking(-70, 8), "front": FRONT, "right": RIGHT, "above": ABOVE}

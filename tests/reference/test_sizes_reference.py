@@ -7,8 +7,8 @@ import random
 import pytest
 from random_projects import several
 
-from nullah.core import edit
-from nullah.core.plan import plan
+from nullah.core.edits import edit
+from nullah.core.planning.plan import plan
 from nullah.formats import plan_json
 
 RUN = {

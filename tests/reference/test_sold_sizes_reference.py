@@ -10,11 +10,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nullah.cli import main
-from nullah.core import edit
-from nullah.core.document import Board
-from nullah.core.piece_edits import fresh
-from nullah.core.plan import plan
-from nullah.core.reckon import reckon
+from nullah.core.calculators.reckon import reckon
+from nullah.core.document.project import Board
+from nullah.core.edits import edit
+from nullah.core.edits.piece_edits import fresh
+from nullah.core.planning.plan import plan
 from nullah.core.stations import breakdown
 from nullah.core.wood.room import room_year
 from nullah.core.wood.sold_sizes import NotSold, board_feet, sold, to_buy

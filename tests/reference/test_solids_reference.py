@@ -9,8 +9,9 @@ from shapely import box as shapely_box
 from shapely import union_all
 from solid_sections import assert_closed, read, section, shared, volume
 
-from nullah.core import demo, edit, piece_edits
-from nullah.core.plan import plan
+from nullah import demo
+from nullah.core.edits import edit, piece_edits
+from nullah.core.planning.plan import plan
 from nullah.formats import parts_obj
 
 MANY = 200 if os.environ.get("NULLAH_SOAK") else 5

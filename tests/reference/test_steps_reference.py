@@ -7,8 +7,9 @@ import pytest
 from random_projects import outline, several
 from shapely.geometry import LineString
 
-from nullah.core import demo, edit, step_edits
-from nullah.core.plan import plan
+from nullah import demo
+from nullah.core.edits import edit, step_edits
+from nullah.core.planning.plan import plan
 
 PROJECTS = several(200, 2000)
 PARTS_OF_JOINTS = {"bottom groove": "bottom", "lid groove": "lid"}

@@ -13,10 +13,10 @@ from pypdf import PdfReader
 from test_full_size_reference import straight_lines
 from two_parts import joined, part
 
-from nullah.core.document import Project
-from nullah.core.document_pieces import Designed
+from nullah.core.document.pieces import Designed
+from nullah.core.document.project import Project
 from nullah.core.pictures import full_size
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.formats import template
 from nullah.formats.export import export
 

@@ -13,11 +13,11 @@ from shapely.geometry import box as rectangle
 from shapely.ops import unary_union
 from solid_sections import box, read, section
 
-from nullah.core.document import Project
-from nullah.core.document_pieces import AddJoint, AddPart, Designed
-from nullah.core.drawing import Area, Line
+from nullah.core.document.pieces import AddJoint, AddPart, Designed
+from nullah.core.document.project import Project
+from nullah.core.drawing.display_list import Area, Line
 from nullah.core.pictures.full_size import sheets
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.formats import parts_obj
 
 OTHERS = 0.35  # of what is round a template's waste: as much may be missing where other joints come to it

@@ -11,17 +11,17 @@ from found_on_cuts import reach, untrue
 from test_any_sizes_reference import AXIS, answers, any_two
 from two_parts import joined, part, shaped
 
-from nullah.core import piece_edits
-from nullah.core.ask import BadAnswer
-from nullah.core.document import Measured, Project
-from nullah.core.document_pieces import Designed
-from nullah.core.edit import BadEdit
+from nullah.core.document.pieces import Designed
+from nullah.core.document.project import Measured, Project
+from nullah.core.edits import piece_edits
+from nullah.core.edits.edit import BadEdit
+from nullah.core.edits.piece_edits import fresh
 from nullah.core.joints.families import FAMILIES
-from nullah.core.measure import told
-from nullah.core.piece_edits import fresh
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 from nullah.core.shapes.cut import SIDES
+from nullah.core.values.ask import BadAnswer
+from nullah.core.values.measure import told
 
 SIZES = 300 if os.environ.get("NULLAH_SOAK") else 5
 

@@ -5,10 +5,10 @@ import random
 import pytest
 from solid_sections import assert_closed, read, shared, volume
 
-from nullah.core import piece_edits
-from nullah.core.document import Project
-from nullah.core.document_pieces import AddPart, Designed
-from nullah.core.plan import plan
+from nullah.core.document.pieces import AddPart, Designed
+from nullah.core.document.project import Project
+from nullah.core.edits import piece_edits
+from nullah.core.planning.plan import plan
 from nullah.formats import parts_obj
 
 

@@ -8,13 +8,13 @@ import json
 from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
-from nullah.core.document import BoardLayout
-from nullah.core.frozen import frozen
+from nullah.core.document.project import BoardLayout
 from nullah.core.layout.bound import Bound
 from nullah.core.layout.model import Layout, leaves
 from nullah.core.layout.saw import SawBoard, SawCut, Totals, saw_plan, totals
-from nullah.core.measure import told
 from nullah.core.pictures import laid
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import told
 from nullah.formats.cells import safe
 from nullah.formats.tables import Orders
 

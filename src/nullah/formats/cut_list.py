@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 import io
 
-from nullah.core.plan import Plan
+from nullah.core.planning.plan import Plan
 from nullah.formats.cells import safe
 from nullah.formats.shop_sheet import rough_size, state
 

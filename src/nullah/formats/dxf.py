@@ -9,7 +9,7 @@ from __future__ import annotations
 import io
 from collections.abc import Callable
 
-from nullah.core.drawing import Area, Drawing, Line, Text
+from nullah.core.drawing.display_list import Area, Drawing, Line, Text
 
 LAYERS = {"side": 7, "cut": 1, "waste": 8, "mark": 5, "text": 3}  # with the index of their colour
 LETTER = 0.62 * 25.4 / 72  # mm for a pixel of a text's size, as on the PDF page

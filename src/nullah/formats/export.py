@@ -7,11 +7,11 @@ from collections.abc import Iterable
 from contextlib import suppress
 from pathlib import Path
 
-from nullah.core.drawing import Drawing
-from nullah.core.measure import in_words, told
+from nullah.core.drawing.display_list import Drawing
 from nullah.core.pictures import boards, full_size, piece, standing
-from nullah.core.plan import Plan
+from nullah.core.planning.plan import Plan
 from nullah.core.shapes.solid import BadSolid
+from nullah.core.values.measure import in_words, told
 from nullah.formats import cut_list, dxf, parts_obj, reminders, shop_sheet, svg, template
 from nullah.formats.trouble import FileTrouble, why
 from nullah.formats.writing import same_file, write_all

@@ -5,12 +5,12 @@ from __future__ import annotations
 import io
 from collections.abc import Callable, Mapping, Sequence
 
-from nullah.core.cautions import for_step
-from nullah.core.document import BoardLayout
+from nullah.core.document.project import BoardLayout
 from nullah.core.layout.model import Stock
 from nullah.core.layout.saw import SawCut, Totals
-from nullah.core.measure import told
 from nullah.core.pictures import laid
+from nullah.core.stations.cautions import for_step
+from nullah.core.values.measure import told
 from nullah.formats.sheet import Sheet
 
 

@@ -6,11 +6,11 @@ import re
 from collections.abc import Mapping
 from contextlib import suppress
 
-from nullah.core.document import Project
-from nullah.core.edit import BadEdit, held, mark_joint
+from nullah.core.document.project import Project
+from nullah.core.edits.edit import BadEdit, held, mark_joint
 from nullah.core.layout.model import cuts
 from nullah.core.layout.progress import cut_name
-from nullah.core.plan import plan
+from nullah.core.planning.plan import plan
 
 DEEDS_NAMED = (
     9  # the first version that names a step of putting together by what it is, not by its place among the others

@@ -13,9 +13,9 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
 
-from nullah.core.drawing import FINEST, Area, Drawing, Line, Point, Text
-from nullah.core.ink import colour
-from nullah.core.placing import FIGURE, Placed, hidden, place, text_box
+from nullah.core.drawing.display_list import FINEST, Area, Drawing, Line, Point, Text
+from nullah.core.drawing.ink import colour
+from nullah.core.drawing.placing import FIGURE, Placed, hidden, place, text_box
 
 PLAIN, BOLD = "Nullah", "Nullah-Bold"
 SIZE = 0.62  # points for a screen pixel of the window at 100 %

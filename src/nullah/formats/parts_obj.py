@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from nullah.core.pictures.bodies import Body, bodies
-from nullah.core.plan import Plan
+from nullah.core.planning.plan import Plan
 from nullah.core.shapes.cut import GRID
 
 HEAD = "# Nullah: parts in mm, z up; faces turn anticlockwise seen from outside\n"

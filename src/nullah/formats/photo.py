@@ -9,7 +9,7 @@ from pathlib import Path
 
 from PIL import Image, ImageOps, UnidentifiedImageError
 
-from nullah.core.frozen import frozen
+from nullah.core.values.frozen import frozen
 from nullah.formats.trouble import FileTrouble
 from nullah.formats.writing import read_bounded
 

@@ -7,9 +7,9 @@ import math
 from typing import Any
 
 from nullah.core.joints.plan import JointPlan, Setting
-from nullah.core.measure import plain, told
 from nullah.core.pieces.part import Chain
-from nullah.core.plan import Plan
+from nullah.core.planning.plan import Plan
+from nullah.core.values.measure import plain, told
 
 
 def as_data(plan: Plan) -> dict[str, Any]:

@@ -13,9 +13,9 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from nullah.core.document import SCHEMA_VERSION, Project
-from nullah.core.edit import check_species
-from nullah.core.refusals import sentence
+from nullah.core.document.project import SCHEMA_VERSION, Project
+from nullah.core.document.refusals import sentence
+from nullah.core.edits.edit import check_species
 from nullah.core.wood.species import UnknownSpecies
 from nullah.formats.migrations import migrated
 from nullah.formats.trouble import FileTrouble

@@ -9,8 +9,8 @@ import csv
 import math
 from pathlib import Path
 
-from nullah.core.frozen import replace
 from nullah.core.surface.reading_kinds import READING_KINDS, Taken, onto_the_board, wrong
+from nullah.core.values.frozen import replace
 from nullah.formats.trouble import FileTrouble
 from nullah.formats.writing import read_bounded
 

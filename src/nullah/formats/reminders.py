@@ -6,8 +6,8 @@ from datetime import UTC, date, datetime, timedelta
 
 from icalendar import Calendar, Event
 
-from nullah.core.document import Board
-from nullah.core.plan import Plan
+from nullah.core.document.project import Board
+from nullah.core.planning.plan import Plan
 from nullah.core.stations.readiness import Readiness, readiness
 
 AGAIN = 7  # days after a reading until the next (common practice)

@@ -9,7 +9,7 @@ from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfgen.canvas import Canvas
 
-from nullah.core.drawing import Drawing
+from nullah.core.drawing.display_list import Drawing
 from nullah.formats.paper import BOLD, PLAIN, Painter, load_fonts
 from nullah.formats.paper import ink as colour
 

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import io
 
-from nullah.core.frozen import replace
 from nullah.core.joints.plan import JointPlan, listed
-from nullah.core.measure import in_words, told
 from nullah.core.pictures import boards, piece
 from nullah.core.pictures import joint as joint_picture
 from nullah.core.pieces.part import Part
-from nullah.core.plan import Plan
+from nullah.core.planning.plan import Plan
+from nullah.core.values.frozen import replace
+from nullah.core.values.measure import in_words, told
 from nullah.formats.paper import BOLD
 from nullah.formats.paper import ink as colour
 from nullah.formats.sheet import MARGIN, Sheet

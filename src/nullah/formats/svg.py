@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable
 from xml.sax.saxutils import escape, quoteattr
 
-from nullah.core.drawing import FINEST, Area, Drawing, Line, Point, Text
-from nullah.core.ink import colour
-from nullah.core.measure import decimals
-from nullah.core.placing import FIGURE, Placed, hidden, place, text_box
+from nullah.core.drawing.display_list import FINEST, Area, Drawing, Line, Point, Text
+from nullah.core.drawing.ink import colour
+from nullah.core.drawing.placing import FIGURE, Placed, hidden, place, text_box
+from nullah.core.values.measure import decimals
 from nullah.formats.paper import load_fonts, width_of
 
 FACE = "Atkinson Hyperlegible Next, sans-serif"

@@ -15,11 +15,11 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from nullah.core.document import DEFECT_KINDS, Defect
-from nullah.core.frozen import frozen, replace
+from nullah.core.document.project import DEFECT_KINDS, Defect
 from nullah.core.layout.model import Blank, Stock
-from nullah.core.measure import BadLength, parse_length
-from nullah.core.plain_text import one_line
+from nullah.core.values.frozen import frozen, replace
+from nullah.core.values.measure import BadLength, parse_length
+from nullah.core.values.plain_text import one_line
 from nullah.formats.trouble import FileTrouble
 from nullah.formats.writing import read_bounded
 

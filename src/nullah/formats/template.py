@@ -13,9 +13,9 @@ from collections.abc import Sequence
 from reportlab.lib.pagesizes import A4, LETTER, landscape
 from reportlab.pdfgen.canvas import Canvas
 
-from nullah.core.measure import INCH, in_words, told
 from nullah.core.pictures.full_size import Sheet, sheets
-from nullah.core.plan import Plan
+from nullah.core.planning.plan import Plan
+from nullah.core.values.measure import INCH, in_words, told
 from nullah.formats.paper import BOLD, MM, PLAIN, Painter, ink, load_fonts
 
 MARGIN = 12.0  # mm of paper that printers may not reach

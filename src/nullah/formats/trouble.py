@@ -5,7 +5,7 @@ from __future__ import annotations
 import errno
 from pathlib import Path
 
-from nullah.core.plain_text import one_line
+from nullah.core.values.plain_text import one_line
 
 
 class FileTrouble(Exception):

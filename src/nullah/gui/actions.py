@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeySequence, QShortcut
 from PySide6.QtWidgets import QWidget
 
-from nullah.core.frozen import frozen
+from nullah.core.values.frozen import frozen
 
 
 @frozen

@@ -11,9 +11,10 @@ from PySide6.QtCore import QEventLoop, QSize, QTimer
 from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication
 
-from nullah.core import board_edits, demo, piece_edits
-from nullah.core.document import Project
-from nullah.core.plan import STATIONS
+from nullah import demo
+from nullah.core.document.project import Project
+from nullah.core.edits import board_edits, piece_edits
+from nullah.core.planning.plan import STATIONS
 from nullah.formats.trouble import FileTrouble
 from nullah.gui import problems
 from nullah.gui import theme as look

@@ -8,8 +8,8 @@ from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QLineEdit, QWidget
 
-from nullah.core import edit, joint_readings, step_edits
-from nullah.core.drawing import Drawing
+from nullah.core.drawing.display_list import Drawing
+from nullah.core.edits import edit, joint_readings, step_edits
 from nullah.core.pictures import boards, joint, piece, surface
 from nullah.core.stations.step import Step
 from nullah.gui.paint.canvas import Canvas

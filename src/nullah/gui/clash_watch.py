@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from nullah.core.plan import Plan
+from nullah.core.planning.plan import Plan
 from nullah.core.stations.clash_calls import Looked
 
 AFTER_MS = 300  # edits have paused
@@ -72,7 +72,7 @@ class ClashWatch(QObject):
         return True
 
     def _all(self, plan: Plan) -> Iterator[Looked | None]:
-        from nullah.core import clashes  # with the solid engine, which a window opens without
+        from nullah.core.planning import clashes
 
         for made in plan.piece.made:
             joints, known = plan.joints.of_piece[made.id], self.looked.get(made.id)

@@ -8,7 +8,7 @@ from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from nullah.core.plan import STATIONS, TITLES, Plan
+from nullah.core.planning.plan import STATIONS, TITLES, Plan
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
 from nullah.gui.tips import show_tip

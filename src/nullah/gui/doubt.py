@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from nullah.core.plan import TITLES
-from nullah.core.step_edits import NotMet
+from nullah.core.edits.step_edits import NotMet
+from nullah.core.planning.plan import TITLES
 from nullah.gui.notice import Notice
 from nullah.gui.session import Session
 

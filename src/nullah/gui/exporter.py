@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from PySide6.QtCore import QObject, Signal
 
-from nullah.exporting import Exported, ExportTask
 from nullah.gui.one_shot import OneShot
+from nullah.processes.exporting import Exported, ExportTask
 
 PATIENCE = 30_000  # ms that a closing window waits for what is being written
 
@@ -17,7 +17,7 @@ class Exporter(QObject):
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
-        self._process = OneShot("nullah.export_process", self._ended, self)
+        self._process = OneShot("nullah.processes.export", self._ended, self)
 
     @property
     def at_work(self) -> bool:

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from nullah.core import measure
-from nullah.core.document import Project
+from nullah.core.document.project import Project
+from nullah.core.values import measure
 
 
 class Figures:

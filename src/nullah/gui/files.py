@@ -8,16 +8,16 @@ from pathlib import Path
 from PySide6.QtCore import QFileSystemWatcher, QObject
 from PySide6.QtWidgets import QFileDialog, QWidget
 
-from nullah.core.document_pieces import Designed, Piece
-from nullah.core.piece_edits import FIRST, fresh, take_over
+from nullah.core.document.pieces import Designed, Piece
+from nullah.core.edits.piece_edits import FIRST, fresh, take_over
 from nullah.core.pieces.kinds import KINDS
-from nullah.exporting import ExportTask
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble, spoken
 from nullah.gui.exporter import Exporter
 from nullah.gui.notice import Notice
 from nullah.gui.recovery import Recovered
 from nullah.gui.session import Session
+from nullah.processes.exporting import ExportTask
 
 FILTER = "Nullah projects (*.nullah)"
 MOST_OFFERED = 5  # pieces of another project, one to be taken over

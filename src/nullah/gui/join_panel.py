@@ -9,10 +9,10 @@ from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import QFrame, QWidget
 
-from nullah.core import joining
-from nullah.core.document_pieces import Designed
-from nullah.core.edit import BadEdit
-from nullah.core.joining import Way
+from nullah.core.choosing import joining
+from nullah.core.choosing.joining import Way
+from nullah.core.document.pieces import Designed
+from nullah.core.edits.edit import BadEdit
 from nullah.gui.flow import flow
 from nullah.gui.paint.thumb import Thumb
 from nullah.gui.session import Session

@@ -9,7 +9,7 @@ from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QLabel, QWidget
 
-from nullah.core.catalogue import Offered, offered
+from nullah.core.choosing.catalogue import Offered, offered
 from nullah.core.pieces.kind import Kind
 from nullah.core.pieces.kinds import KINDS
 from nullah.gui.flow import flow

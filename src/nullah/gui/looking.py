@@ -8,13 +8,13 @@ from __future__ import annotations
 
 from PySide6.QtCore import QObject, QThreadPool, QTimer, Signal, Slot
 
-from nullah.core.document import Project
+from nullah.core.document.project import Project
 from nullah.core.layout.model import Layout
-from nullah.core.plan import Found, Plan, PlanCache, plan
+from nullah.core.planning.plan import Found, Plan, PlanCache, plan
 from nullah.gui.clash_watch import ClashWatch
 from nullah.gui.planner import PlannerProcess
 from nullah.gui.search import Search
-from nullah.planning import Report, Task
+from nullah.processes.messages import Report, Task
 
 LOOK_SECONDS = 8.0  # the planner at work, unless it is stopped
 SEARCH_AFTER_MS = 250  # a flurry of edits is searched for once

@@ -8,7 +8,7 @@ from collections.abc import Callable
 import shiboken6
 from PySide6.QtCore import QObject, QProcess
 
-from nullah.planning import packed, unpacked
+from nullah.processes.messages import packed, unpacked
 
 
 class OneShot(QObject):

@@ -19,7 +19,8 @@ from PySide6.QtWidgets import (
 )
 from shiboken6 import isValid
 
-from nullah.core import glossary, measure, reckon
+from nullah.core.calculators import reckon
+from nullah.core.values import glossary, measure
 from nullah.core.wood.species import NAMES
 from nullah.gui.actions import Action, Actions, matching
 from nullah.gui.join_panel import JoinPanel

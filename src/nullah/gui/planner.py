@@ -6,7 +6,7 @@ import sys
 
 from PySide6.QtCore import QObject, QProcess, Signal
 
-from nullah.planning import Report, Task, packed, unpacked
+from nullah.processes.messages import Report, Task, packed, unpacked
 
 
 class PlannerProcess(QObject):
@@ -35,7 +35,7 @@ class PlannerProcess(QObject):
         process.errorOccurred.connect(lambda error: self._not_started(process, error))
         self._process = process
         # -P: nothing from the folder one happens to be in is run; not -m: pickles name its module
-        process.start(sys.executable, ["-P", "-c", "from nullah.planner_process import main; main()"])
+        process.start(sys.executable, ["-P", "-c", "from nullah.processes.planner import main; main()"])
         process.write(packed(task))
         process.closeWriteChannel()
 

@@ -15,8 +15,8 @@ import secrets
 from datetime import datetime
 from pathlib import Path
 
-from nullah.core.document import Project
-from nullah.core.frozen import frozen
+from nullah.core.document.project import Project
+from nullah.core.values.frozen import frozen
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble
 

@@ -9,15 +9,17 @@ from pathlib import Path
 from pydantic import ValidationError
 from PySide6.QtCore import QTimer, Signal
 
-from nullah.core import edit, history, measure, step_edits
-from nullah.core.ask import BadAnswer
-from nullah.core.calls import Call
-from nullah.core.changes import Change, Facts, between, facts, made_from, no_more
-from nullah.core.document import Project
-from nullah.core.gestures import nudge, pull
-from nullah.core.plan import STATIONS, Plan, PlanCache, plan
-from nullah.core.refusals import sentence
+from nullah.core.document import history
+from nullah.core.document.calls import Call
+from nullah.core.document.project import Project
+from nullah.core.document.refusals import sentence
+from nullah.core.edits import edit, step_edits
+from nullah.core.edits.gestures import nudge, pull
+from nullah.core.planning.changes import Change, Facts, between, facts, made_from, no_more
+from nullah.core.planning.plan import STATIONS, Plan, PlanCache, plan
 from nullah.core.stations.step import Step
+from nullah.core.values import measure
+from nullah.core.values.ask import BadAnswer
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble, spoken
 from nullah.gui.figures import Figures

@@ -18,10 +18,10 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QFrame, QWidget
 
-from nullah.core.calls import Call, Option
-from nullah.core.frozen import replace
+from nullah.core.document.calls import Call, Option
 from nullah.core.joints.plan import Setting, listed
-from nullah.core.plan import TITLES, settings_at
+from nullah.core.planning.plan import TITLES, settings_at
+from nullah.core.values.frozen import replace
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
 from nullah.gui.tips import set_tip

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QEvent, Qt, QTimer, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QVBoxLayout
 
-from nullah.core import edit, joint_readings
+from nullah.core.edits import edit, joint_readings
 from nullah.core.stations.step import Step
 from nullah.gui.session import Session
 from nullah.gui.widgets import Lines, button, label

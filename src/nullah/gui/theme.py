@@ -8,7 +8,7 @@ from pathlib import Path
 from PySide6.QtGui import QColor, QFont, QFontDatabase
 from PySide6.QtWidgets import QApplication
 
-from nullah.core.ink import DARK, PAPER, colour
+from nullah.core.drawing.ink import DARK, PAPER, colour
 
 FAMILY = "Atkinson Hyperlegible Next"
 

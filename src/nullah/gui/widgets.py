@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from nullah.core.glossary import explained
+from nullah.core.values.glossary import explained
 from nullah.gui.tips import set_tip
 
 

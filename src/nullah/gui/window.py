@@ -16,9 +16,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from nullah.core import edit
-from nullah.core.plan import STATIONS
-from nullah.core.step_edits import NotMet
+from nullah.core.edits import edit
+from nullah.core.edits.step_edits import NotMet
+from nullah.core.planning.plan import STATIONS
 from nullah.formats.trouble import spoken
 from nullah.gui import doubt, news, tab_order, views
 from nullah.gui import theme as look

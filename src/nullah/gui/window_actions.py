@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from nullah.core.plan import STATIONS, TITLES
+from nullah.core.planning.plan import STATIONS, TITLES
 from nullah.gui.actions import Actions
 
 if TYPE_CHECKING:

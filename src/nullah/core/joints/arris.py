@@ -10,16 +10,16 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from nullah.core.ask import Ask
-from nullah.core.design import JointDesign
-from nullah.core.drawing import Point
-from nullah.core.frozen import frozen
+from nullah.core.drawing.display_list import Point
 from nullah.core.joints.family import Joins, Look, NoJoint, School, own_axis, side_of
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import MADE, Check, JointPlan, Setting
 from nullah.core.joints.work import Making
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import WAYS, Cut, Placed
+from nullah.core.values.ask import Ask
+from nullah.core.values.design import JointDesign
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 OCTAGON = 2 - math.sqrt(2)  # of the radius: how far from the arris the octagon's lines lie
 ARC = 12  # straight bits to a quarter of a circle

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.ask import Ask
-from nullah.core.frozen import frozen
 from nullah.core.joints.family import Joins, Look, NoJoint, School, bit_check, side_of
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Setting
 from nullah.core.joints.work import Making
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 ROUND = 32  # straight bits to a circle
 

@@ -5,8 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from nullah.core.ask import Ask
-from nullah.core.frozen import frozen
 from nullah.core.joints.family import (
     OPPOSITE,
     Block,
@@ -27,8 +25,10 @@ from nullah.core.joints.plan import ROOM, SIDE_WORDS, Check, JointPlan, Said, Se
 from nullah.core.joints.screws import hole
 from nullah.core.joints.tenon import SPARE, THINNEST, across_of, along_of, by_the_chisel, shoulders
 from nullah.core.joints.work import Making
-from nullah.core.measure import SAME, at_least, marked
 from nullah.core.shapes.cut import OTHER, Cut, Placed
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import SAME, at_least, marked
 
 DEEP = 2 / 3  # of the breadboard's width: a tenon (common practice)
 TONGUE = 1 / 3  # of a tenon's length: the haunch between tenons (common practice)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.frozen import frozen
 from nullah.core.joints.family import (
     AT_EDGE,
     OPPOSITE,
@@ -23,8 +21,10 @@ from nullah.core.joints.family import (
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Mend, Setting, gathered, off_side
 from nullah.core.joints.work import Making
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 THINNEST = 4.0  # mm of a cheek beside the slot (common practice, no source)
 FLUSH = 1.0  # mm that the faces of both may differ

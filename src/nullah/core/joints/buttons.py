@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from itertools import pairwise
 
-from nullah.core.ask import Ask
-from nullah.core.frozen import frozen
 from nullah.core.joints.family import (
     OPPOSITE,
     Block,
@@ -24,8 +22,10 @@ from nullah.core.joints.plan import MADE, ROOM, SIDE_WORDS, Check, JointPlan, Sa
 from nullah.core.joints.screws import PILOT, grain_axis, hole, row_axis, shared
 from nullah.core.joints.spacing import spaced
 from nullah.core.joints.work import Making
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 HOLDS = 6.0  # mm of tongue in its mortise in the driest month (common practice, no source)
 DRAWS = 1.0  # mm the mortise lies lower than the tongue, so that the screw draws the top down (common practice)

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.ask import Ask
-from nullah.core.drawing import Point
-from nullah.core.frozen import frozen
+from nullah.core.drawing.display_list import Point
 from nullah.core.joints.family import Joins, Look, NoJoint, School, own_axis
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import ARC, MADE, Check, JointPlan, Said, Setting
 from nullah.core.joints.work import Making
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 FOOT = 40.0  # mm of wood left beside a cut-out, at the least (common practice, no source)
 CORNERS = 8  # to a quarter of a circle

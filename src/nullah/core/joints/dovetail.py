@@ -9,12 +9,12 @@ from __future__ import annotations
 import math
 from functools import cached_property
 
-from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, rectangle
-from nullah.core.frozen import frozen, replace
+from nullah.core.drawing.display_list import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, rectangle
 from nullah.core.joints.dovetail_ways import Ways
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting, counted, drawn_face
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut
+from nullah.core.values.frozen import frozen, replace
+from nullah.core.values.measure import at_least, marked
 
 THINNEST_PIN = 3.0  # mm; a finer one breaks in the tracing (common practice)
 THINNEST_NECK = 3.0  # mm of a tail at the baseline; a finer one breaks off in the chopping (common practice)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from nullah.core.drawing import Area, Drawing, Line, Primitive, Text
+from nullah.core.drawing.display_list import Area, Drawing, Line, Primitive, Text
 from nullah.core.joints.dovetail import Dovetail, tail_outline
 
 BEYOND = 12.0  # mm of the board shown beyond the baseline

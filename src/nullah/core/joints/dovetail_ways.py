@@ -9,11 +9,11 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING
 
-from nullah.core.ask import Ask
-from nullah.core.frozen import frozen
 from nullah.core.joints.family import School
 from nullah.core.joints.plan import ROOM, Found, Setting, counted
-from nullah.core.measure import marked
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import marked
 
 if TYPE_CHECKING:
     from nullah.core.joints.dovetail import Dovetail

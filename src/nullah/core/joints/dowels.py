@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.frozen import frozen
 from nullah.core.joints.family import (
     OPPOSITE,
     Joins,
@@ -21,7 +19,9 @@ from nullah.core.joints.plan import MADE, SIDE_WORDS, Check, JointPlan, Mend, Sa
 from nullah.core.joints.screws import ACROSS, grain_axis, hole, in_the_middle, outward, row_axis, shared
 from nullah.core.joints.spacing import spaced
 from nullah.core.joints.work import Making
-from nullah.core.measure import at_least, marked
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 GLUE = 1.0  # mm a hole is deeper than its dowel goes, for the glue (common practice, no source)
 DEEP = 2.5  # diameters a dowel goes into either part (common practice, no source)

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.ask import Ask
-from nullah.core.drawing import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
-from nullah.core.frozen import frozen
+from nullah.core.drawing.display_list import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.joints.family import Joins, Look, Meeting, NoJoint, School, Span, axis_of
 from nullah.core.joints.plan import ROOM, Check, JointPlan, Said, Setting, drawn_face
 from nullah.core.joints.work import Making
-from nullah.core.measure import SAME, at_least, marked
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import SAME, at_least, marked
 
 CLAMP_EVERY = 100.0  # mm (4", common practice)
 COATS = 100.0  # mm of edge that are coated in the time of a cheek (common practice, no source)

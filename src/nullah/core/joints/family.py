@@ -9,14 +9,14 @@ from collections.abc import Callable, Iterable
 from functools import lru_cache
 from typing import Protocol
 
-from nullah.core.ask import Ask
-from nullah.core.design import Answer, JointDesign
-from nullah.core.drawing import Point, rectangle
-from nullah.core.frozen import frozen
+from nullah.core.drawing.display_list import Point, rectangle
 from nullah.core.joints.plan import Check, JointPlan, Mend
 from nullah.core.joints.work import Making
-from nullah.core.measure import marked
 from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed, Point3
+from nullah.core.values.ask import Ask
+from nullah.core.values.design import Answer, JointDesign
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import marked
 from nullah.core.wood.species import Species
 
 AT_EDGE = 1.0  # mm from an edge that a part lies at it still

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from nullah.core.frozen import replace
 from nullah.core.joints.plan import Found, JointPlan, Setting, gathered
-from nullah.core.measure import at_least, marked
+from nullah.core.values.frozen import replace
+from nullah.core.values.measure import at_least, marked
 
 GAUGE, MORTISE_GAUGE = "marking gauge", "mortise gauge"
 NEARER = f"{MORTISE_GAUGE}, nearer pin"

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping
 from itertools import pairwise
 
-from nullah.core.drawing import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
-from nullah.core.frozen import frozen
+from nullah.core.drawing.display_list import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting, drawn_face
-from nullah.core.measure import SAME, at_least, marked
 from nullah.core.shapes.cut import Cut
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import SAME, at_least, marked
 
 LEFT_BEHIND = 5.0  # mm of wood behind a groove, and from it to the edge (common practice, no source)
 

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.frozen import frozen, replace
 from nullah.core.joints import through_dovetail
 from nullah.core.joints.dovetail_ways import COPING_OR_CHOPPING, ORDER_TAILS_FIRST, SET_OUT, SETTING_OUT, SLOPES, WASTE
 from nullah.core.joints.family import Joins, Look, NoJoint, School, over_an_edge
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
 from nullah.core.joints.work import Making
-from nullah.core.measure import at_least, marked
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen, replace
+from nullah.core.values.measure import at_least, marked
 
 USUAL = 0.25  # of the thickness: the lap, where it is not said
 LEAST, MOST = 1 / 5, 1 / 3  # of the thickness (common practice, no source)

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
 from nullah.core.joints.family import OPPOSITE, Look, School, own_axis
 from nullah.core.joints.plan import ROOM, Check, Mend, Said
 from nullah.core.joints.screws import ACROSS, grain_axis, row_axis, shared
-from nullah.core.measure import at_least, marked
+from nullah.core.values.ask import Ask
+from nullah.core.values.measure import at_least, marked
 
 EDGE = 75.0  # mm glued at one edge where the rest is to move (common practice: 75 to 100)
 AT_ONE_EDGE = "glued at one edge"

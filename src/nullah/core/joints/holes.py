@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Callable, Sequence
 
-from nullah.core.frozen import replace
 from nullah.core.joints.family import Span
 from nullah.core.joints.plan import Check, JointPlan
-from nullah.core.measure import marked
 from nullah.core.shapes.cut import SIDES, Cut, Point3
+from nullah.core.values.frozen import replace
+from nullah.core.values.measure import marked
 
 BETWEEN = 3.0  # mm of wood between two holes at the least (common practice, no source)
 LONG = 0.6  # of its side: what is longer is a housing, and those may cross

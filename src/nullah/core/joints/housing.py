@@ -3,9 +3,7 @@ one geometry, with the words, steps and checks of each."""
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.drawing import Point
-from nullah.core.frozen import frozen
+from nullah.core.drawing.display_list import Point
 from nullah.core.joints.family import (
     AT_EDGE,
     OPPOSITE,
@@ -30,8 +28,10 @@ from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.panel import PANEL, panel_edge, panel_told
 from nullah.core.joints.plan import ROOM, SIDE_WORDS, Check, JointPlan, Mend, Said, Setting, off_side
 from nullah.core.joints.work import Making
-from nullah.core.measure import SAME, at_least, marked
 from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed, on_grid
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import SAME, at_least, marked
 
 FROM_SHOW_EDGE = 6.0  # mm from where a stopped dado ends to the edge that is seen (1/4", common practice)
 ASKS = (

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.drawing import Point
-from nullah.core.frozen import frozen
+from nullah.core.drawing.display_list import Point
 from nullah.core.joints.dovetail import slope_check
 from nullah.core.joints.family import (
     Block,
@@ -25,8 +23,10 @@ from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Said, Setting
 from nullah.core.joints.tenon import along_of
 from nullah.core.joints.work import Making
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 INTO = 2 / 3  # of the leg: the tail's length (common practice)
 NECK = 0.7  # of the rail's breadth: the tail at its neck (common practice, no source)

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable, Mapping
 from functools import partial
 from math import hypot
 
-from nullah.core.drawing import Area, Dimension, Drawing, Line, Point, Primitive, Text, rectangle
+from nullah.core.drawing.display_list import Area, Dimension, Drawing, Line, Point, Primitive, Text, rectangle
 from nullah.core.joints.family import AT_EDGE, Span, least_and_most, side_of
 from nullah.core.joints.plan import Face
 from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed, Point3

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.ask import Ask
-from nullah.core.frozen import frozen
 from nullah.core.joints.family import OPPOSITE, Joins, Look, Meeting, NoJoint, School, axis_of, on_side, side_of, way_of
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Setting, counted, off_side
 from nullah.core.joints.tenon import along_of
 from nullah.core.joints.work import Making
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import OTHER, SIDES, Cut, Placed
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 SLIVER = 0.01  # mm: what a key's slot keeps at its deepest, where it runs out at the corner
 SHORTEST_LEG = 4.0  # mm a key runs along each side (common practice, no source)

@@ -6,8 +6,6 @@ The mortise is as wide as the chisel nearest to a third of the tenoned part (com
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.frozen import frozen
 from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, side_of
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.mortise_checks import beside, checked
@@ -29,8 +27,10 @@ from nullah.core.joints.tenon import (
 )
 from nullah.core.joints.tenon_features import formed, peg_holes, pegged, tip_of, wedged
 from nullah.core.joints.work import Making
-from nullah.core.measure import SAME, marked
 from nullah.core.shapes.cut import Placed, on_grid
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import SAME, marked
 
 PEGGED = ("glued", "drawbored", "drawbored and glued")  # ways that serve any tenon long enough for a peg
 HELD = (*PEGGED, "wedged")

@@ -8,7 +8,7 @@ from nullah.core.joints.family import Block, Look, axis_of
 from nullah.core.joints.mortise_figures import breadth, no_room_for_a_haunch
 from nullah.core.joints.plan import Check, Mend
 from nullah.core.joints.tenon import alike, goes_through, meeting, met
-from nullah.core.measure import SAME, at_least, marked
+from nullah.core.values.measure import SAME, at_least, marked
 
 WALL = 5.0  # mm of wood beside a mortise (common practice, as beside a groove)
 

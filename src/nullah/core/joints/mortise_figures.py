@@ -18,7 +18,7 @@ from nullah.core.joints.tenon import (
     met,
 )
 from nullah.core.joints.tenon_features import MOST_FLARE
-from nullah.core.measure import SAME, at_least, marked
+from nullah.core.values.measure import SAME, at_least, marked
 
 EDGE_SHOULDER = 5.0  # mm at the edges of a tenon (common practice: 3 to 5)
 END_SHOULDER = 12.0  # mm beside the mate's end, so that the mortise does not break out there (common practice)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.frozen import frozen
 from nullah.core.joints.family import (
     OPPOSITE,
     Block,
@@ -23,8 +21,10 @@ from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import MADE, ROOM, SIDE_WORDS, Check, JointPlan, Setting, off_side
 from nullah.core.joints.screws import FROM_END, PILOT, in_a_row
 from nullah.core.joints.work import Making
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import OTHER, SIDES
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 SHARE = 1 / 3  # of the thickness: how deep a rabbet is (a quarter to two thirds, common practice)
 LEAST_SHARE, MOST_SHARE = 0.25, 2 / 3

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.ask import Ask
 from nullah.core.joints.arris import along_edge
 from nullah.core.joints.family import Look, NoJoint, own_axis, side_of
 from nullah.core.joints.plan import SIDE_WORDS, Check, Setting
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut
+from nullah.core.values.ask import Ask
+from nullah.core.values.measure import at_least, marked
 
 PANEL = (
     Ask("panel", "the edge of the panel", "choice", "flat", options=("flat", "rabbeted", "bevelled")),

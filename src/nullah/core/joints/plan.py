@@ -6,10 +6,10 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import field
 from functools import cached_property
 
-from nullah.core.drawing import Drawing
-from nullah.core.frozen import frozen, replace
-from nullah.core.measure import SAME, marked
+from nullah.core.drawing.display_list import Drawing
 from nullah.core.shapes.cut import SIDES, Cut, Point3, on_grid
+from nullah.core.values.frozen import frozen, replace
+from nullah.core.values.measure import SAME, marked
 
 _ACROSS = ((1, 2), (0, 2), (0, 1))  # of an axis, the two others
 Place = tuple[float, float, float, float, float, float]

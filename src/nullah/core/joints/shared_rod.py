@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.frozen import frozen
 from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, bit_check, own_point, side_of
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import MADE, SIDE_WORDS, Check, JointPlan, Said, Setting
 from nullah.core.joints.screws import hole
 from nullah.core.joints.work import Making
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed, Point3
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 LEFT = 3.0  # mm of wood behind a hole that stops (common practice)
 

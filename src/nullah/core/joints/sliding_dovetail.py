@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.drawing import Point
-from nullah.core.frozen import frozen, replace
+from nullah.core.drawing.display_list import Point
 from nullah.core.joints.dovetail import slope_check
 from nullah.core.joints.family import (
     OPPOSITE,
@@ -27,8 +25,10 @@ from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Said, Setting
 from nullah.core.joints.screws import grain_axis
 from nullah.core.joints.work import Making
-from nullah.core.measure import SAME, at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen, replace
+from nullah.core.values.measure import SAME, at_least, marked
 
 MOST_TAPER = 1 / 50  # of the length (common practice, no source)
 RUNS_OUT = 0.5  # mm of wood beside a socket: with less it has no wall

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.frozen import frozen
 from nullah.core.joints.edge import edges_meet
 from nullah.core.joints.family import (
     AT_EDGE,
@@ -23,8 +21,10 @@ from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import MADE, ROOM, SIDE_WORDS, Check, JointPlan, Said, Setting, gathered, off_side
 from nullah.core.joints.screws import outward, row_axis, shared
 from nullah.core.joints.work import Making
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 SPACE = (
     1.0  # mm that both grooves together are deeper than the tongue is wide, for the glue (common practice, no source)

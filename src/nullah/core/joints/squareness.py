@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.frozen import frozen
-from nullah.core.measure import marked
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import marked
 
 SLACK, SLACK_SHARE = (
     2.0,

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.frozen import frozen
 from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, own_axis, side_of
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import CENTRE, SIDE_WORDS, Check, JointPlan, Setting
 from nullah.core.joints.work import Making
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import WAYS, Cut, Placed
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 BELOW = 6.0  # mm the taper starts below what is joined to the leg (1/4", common practice)
 SLENDER = 12.0  # mm: a foot thinner than this breaks (common practice, no source)

@@ -5,8 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterable
 from itertools import pairwise
 
-from nullah.core.design import JointDesign
-from nullah.core.frozen import replace
 from nullah.core.joints.family import (
     OPPOSITE,
     Block,
@@ -21,8 +19,10 @@ from nullah.core.joints.family import (
     way_of,
     with_span,
 )
-from nullah.core.measure import marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
+from nullah.core.values.design import JointDesign
+from nullah.core.values.frozen import replace
+from nullah.core.values.measure import marked
 
 THINNEST = 3.0  # mm of tenon
 SPARE = 1.0  # mm a blind mortise is deeper than its tenon is long (common practice)

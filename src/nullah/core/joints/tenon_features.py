@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.frozen import frozen
 from nullah.core.joints.family import OPPOSITE, Block, Look, axis_of, bit_check, side_of
 from nullah.core.joints.plan import MADE, ROOM, SIDE_WORDS, Check, Said, Setting, counted
 from nullah.core.joints.screws import hole
 from nullah.core.joints.tenon import KERF, across_of, kerf_deep
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 BEHIND = 1.5  # diameters of wood from a peg's hole to the end of the tenon, at the least (common practice)
 MOST_FLARE = 4.0  # mm: what a tenon bends without breaking (common practice)

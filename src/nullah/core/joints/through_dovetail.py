@@ -5,10 +5,7 @@ What is laid out here serves the half-blind dovetail too: there the tails go int
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.design import JointDesign
-from nullah.core.drawing import Handle, Primitive, Text
-from nullah.core.frozen import frozen, replace
+from nullah.core.drawing.display_list import Handle, Primitive, Text
 from nullah.core.joints import dovetail
 from nullah.core.joints.dovetail import Dovetail, NoDovetail
 from nullah.core.joints.dovetail_ways import (
@@ -26,6 +23,9 @@ from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Face, JointPlan, counted, drawn_face
 from nullah.core.joints.work import Making
 from nullah.core.shapes.cut import Cut
+from nullah.core.values.ask import Ask
+from nullah.core.values.design import JointDesign
+from nullah.core.values.frozen import frozen, replace
 
 CORNERLESS = "{} and {} do not stand as a corner does: faces out, edges one way."
 

@@ -4,17 +4,17 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.ask import Ask
-from nullah.core.drawing import Point
-from nullah.core.frozen import frozen
+from nullah.core.drawing.display_list import Point
 from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, own_axis, own_point, side_of, way_of
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Setting, counted
 from nullah.core.joints.screws import PILOT, shared
 from nullah.core.joints.tenon import across_of, along_of
 from nullah.core.joints.work import Making
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 LEAN = 30.0  # degrees to the part's length (NDS 12.1.5, from memory)
 UP = 1 / 3  # of the nail's length from the end, where it starts (NDS 12.1.5, from memory)

@@ -4,9 +4,7 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.ask import Ask
-from nullah.core.drawing import rectangle
-from nullah.core.frozen import frozen
+from nullah.core.drawing.display_list import rectangle
 from nullah.core.joints.family import (
     OPPOSITE,
     Block,
@@ -26,8 +24,10 @@ from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import FAR_SIDE, SIDE_WORDS, Check, JointPlan, Mend, Setting
 from nullah.core.joints.tenon import THINNEST, across_of, along_of, shoulders
 from nullah.core.joints.work import Making
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import Cut, Placed
+from nullah.core.values.ask import Ask
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 BEYOND = (
     2.0  # thicknesses of the tenoned board that the tenon's wood goes on beyond the wedge (common practice, no source)

@@ -9,9 +9,9 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from math import hypot, pi
 
-from nullah.core.frozen import frozen
 from nullah.core.joints.plan import JointPlan
 from nullah.core.shapes.cut import SIDES, Cut, Point3
+from nullah.core.values.frozen import frozen
 
 Deeds = dict[str, float]  # what is done, of ``RATES``, and how much of it
 HARDER = {"soft": 0.8, "middling": 1.0, "hard": 1.3}  # common practice, no source

@@ -17,9 +17,9 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from nullah.core.frozen import frozen
 from nullah.core.layout.clear import Box, union_area
 from nullah.core.layout.encoding import Encoded
+from nullah.core.values.frozen import frozen
 
 SETS = 500  # of kinds, on all boards together, about: with more boards fewer are looked at on each
 SLACK = 1e-6  # of the bound, for what the solver takes to be even

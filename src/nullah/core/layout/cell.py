@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
-from nullah.core.document import Node
+from nullah.core.document.project import Node
 from nullah.core.layout.model import EPS, LEAST_WIDTH, Options, Stock
 
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from nullah.core.document import BoardLayout, Node
+from nullah.core.document.project import BoardLayout, Node
 from nullah.core.layout.model import EPS, Blank, Stock, blocks, leaves, overlaps
-from nullah.core.measure import marked
+from nullah.core.values.measure import marked
 
 TOLERANCE = 0.01  # mm
 

@@ -8,12 +8,12 @@ from typing import Any, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from nullah.core.document import BoardLayout
-from nullah.core.frozen import frozen, replace
+from nullah.core.document.project import BoardLayout
 from nullah.core.layout.cell import Cell, as_cell, as_node, carve, trimmed, walk, within
 from nullah.core.layout.clear import Box, clear_for, union_area
 from nullah.core.layout.merit import efforts, long_share
 from nullah.core.layout.model import EPS, Blank, Options, Stock, forgiven
+from nullah.core.values.frozen import frozen, replace
 
 Class = tuple[
     frozenset[str], float, frozenset[str]

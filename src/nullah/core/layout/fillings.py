@@ -15,9 +15,9 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from nullah.core.frozen import frozen
 from nullah.core.layout.encoding import BLOCK, SUMS, WASTE, Case, alone, no_records
 from nullah.core.layout.model import EPS
+from nullah.core.values.frozen import frozen
 
 SOUGHT, AT_ONCE = 300, 8  # rounds of search for each board alone, and for how many boards in one go
 LOOKS = 10  # how often in them its best is taken along

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from nullah.core.document import BoardLayout, Node
+from nullah.core.document.project import BoardLayout, Node
 from nullah.core.layout.cell import Cell, as_cell, as_node, sound
 from nullah.core.layout.model import Layout, Options, Stock, leaves
 

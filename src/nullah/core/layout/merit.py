@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from nullah.core.frozen import frozen
 from nullah.core.layout.model import Blank, Layout, Options, Stock, cuts, leaves
+from nullah.core.values.frozen import frozen
 
 
 def worth_of(length: float, width: float) -> float:

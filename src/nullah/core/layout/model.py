@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import field
 
-from nullah.core.document import BoardLayout, Defect, Node
-from nullah.core.frozen import frozen
+from nullah.core.document.project import BoardLayout, Defect, Node
+from nullah.core.values.frozen import frozen
 
 EPS = 1e-6
 LEAST_WIDTH = 20.0  # mm: a narrower piece left over is waste

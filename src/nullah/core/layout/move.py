@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from types import MappingProxyType
 
-from nullah.core.document import BoardLayout, Node
+from nullah.core.document.project import BoardLayout, Node
 from nullah.core.layout.cell import Cell, as_cell, as_node, carve, sound, trimmed
 from nullah.core.layout.check import problems
 from nullah.core.layout.clear import clear_for
 from nullah.core.layout.model import EPS, Blank, Options, Stock, leaves
 from nullah.core.layout.progress import Progress, cut_name
-from nullah.core.measure import marked
+from nullah.core.values.measure import marked
 
 SNAP = 12.0  # mm: a place nearer than this to an edge of the free piece is meant to lie at it
 REACH = 60.0  # mm: a place no further than this from clear wood is meant to lie in it

@@ -8,14 +8,14 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from nullah.core.document import BoardLayout
-from nullah.core.frozen import replace
+from nullah.core.document.project import BoardLayout
 from nullah.core.layout.bound import Bound
 from nullah.core.layout.merit import Merit, apart, merit
 from nullah.core.layout.model import Blank, Layout, Options, Stock, leaves
 from nullah.core.layout.planner import Planner, Progress
 from nullah.core.layout.recut import SPARE, not_again, spare_of, with_spares_left
 from nullah.core.layout.search import search
+from nullah.core.values.frozen import replace
 
 FEWEST_BOARDS = 3.0  # what opening a board weighs where as few as can be are wanted
 SPLIT_AFTER = 0.25  # of the work, after which a group in order that finds no place is tried in pieces

@@ -12,13 +12,13 @@ from typing import Any
 
 import numpy as np
 
-from nullah.core.document import BoardLayout
-from nullah.core.frozen import frozen
+from nullah.core.document.project import BoardLayout
 from nullah.core.layout.bound import Bound, bound
 from nullah.core.layout.encoding import Encoded, decode, encode, no_records
 from nullah.core.layout.fillings import AT_ONCE, Beside, Fillings, laid
 from nullah.core.layout.model import Blank, Layout, Options, Stock
 from nullah.core.layout.search import why_not
+from nullah.core.values.frozen import frozen
 
 HEAT = (0.2, 0.02)  # of a mean part's area: at the start, and at the end
 PLACING, SAVING = np.array([1.0, 0.4, 0.0]), np.array([10.0, 0.02, 1.0])  # weights of area, scattered waste, cost

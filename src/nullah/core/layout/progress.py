@@ -5,9 +5,9 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterator
 
-from nullah.core.document import BoardLayout, Node
-from nullah.core.frozen import frozen
+from nullah.core.document.project import BoardLayout, Node
 from nullah.core.layout.cell import Cell
+from nullah.core.values.frozen import frozen
 
 
 @frozen

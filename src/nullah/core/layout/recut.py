@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from nullah.core.document import BoardLayout, Node
-from nullah.core.frozen import replace
+from nullah.core.document.project import BoardLayout, Node
 from nullah.core.layout.clear import Box, clear_for
 from nullah.core.layout.model import EPS, Blank, Layout, Stock, blocks, leaves
+from nullah.core.values.frozen import replace
 
 SPARE = "spare "  # begins the name of a piece that is laid out only to be left over
 

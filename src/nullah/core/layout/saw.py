@@ -9,12 +9,12 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from functools import cached_property
 
-from nullah.core.document import BoardLayout, Node
-from nullah.core.frozen import frozen
+from nullah.core.document.project import BoardLayout, Node
 from nullah.core.layout.model import cuts, leaves
 from nullah.core.layout.progress import cut_name
 from nullah.core.layout.taper import Outline
-from nullah.core.measure import marked
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import marked
 
 HARDNESS = {"soft": 1.0, "middling": 1.4, "hard": 1.9}  # sawing effort, softwood 1 (common practice)
 # minutes a square metre of saw cut in soft wood, by hand with a sharp saw (common practice, no source): a rip has more wood to

@@ -8,11 +8,11 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
 
-from nullah.core.document import BoardLayout, Defect
-from nullah.core.frozen import replace
+from nullah.core.document.project import BoardLayout, Defect
 from nullah.core.layout.cell import Cell, as_cell, as_node, carve, trimmed, walk, within
 from nullah.core.layout.model import EPS, Blank, Layout, Options, Stock, blocks, leaves, overlaps
-from nullah.core.measure import marked
+from nullah.core.values.frozen import replace
+from nullah.core.values.measure import marked
 
 
 def search(

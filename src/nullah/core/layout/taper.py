@@ -9,8 +9,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from itertools import pairwise
 
-from nullah.core.frozen import frozen
 from nullah.core.layout.model import EPS, LEAST_WIDTH
+from nullah.core.values.frozen import frozen
 
 Points = tuple[tuple[float, float], ...]
 JOINED = 1e-3  # mm: stretches of wood nearer together are one

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from nullah.core.document import BoardLayout, Node
+from nullah.core.document.project import BoardLayout, Node
 
 SLIVER = 12.0  # mm: narrower waste beside an offcut stays on it
 _SPARE = ("waste", "offcut")

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 
-from nullah.core.frozen import replace
 from nullah.core.layout.model import Blank, Layout, Options, Stock, WayOut
 from nullah.core.layout.search import search
-from nullah.core.measure import marked
+from nullah.core.values.frozen import replace
+from nullah.core.values.measure import marked
 from nullah.core.wood.sold_sizes import to_buy
 
 HIDES = frozenset({"sound knot", "sapwood"})

@@ -7,15 +7,15 @@ from collections.abc import Callable, Collection
 from functools import lru_cache
 from typing import Any
 
-from nullah.core.document import Board, Defect, Node
-from nullah.core.drawing import Area, Drawing, Line, Primitive, Text, rectangle
+from nullah.core.document.project import Board, Defect, Node
+from nullah.core.drawing.display_list import Area, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.layout.model import leaves
 from nullah.core.layout.saw import SawCut
 from nullah.core.layout.taper import clipped
-from nullah.core.measure import marked
 from nullah.core.pictures.wood import edge_mark, face_mark, fault, figure
 from nullah.core.stations.as_made import wood_of
 from nullah.core.stations.breakdown import BreakdownResult
+from nullah.core.values.measure import marked
 from nullah.core.wood.moisture import sawn_name
 
 MANY = 6  # boards: of more than these the names stand beside them

@@ -7,15 +7,15 @@ from collections.abc import Iterator
 from functools import cached_property
 from typing import TypeVar
 
-from nullah.core.arrays import Floats, np
-from nullah.core.frozen import frozen, replace
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import JointPlan
-from nullah.core.plan import Plan
+from nullah.core.planning.plan import Plan
 from nullah.core.shapes.cut import Cut, Placed, Point3, on_grid
 from nullah.core.shapes.opened import opened
 from nullah.core.shapes.solid import Flat, Solid, solid
 from nullah.core.stations.made import Made
+from nullah.core.values.arrays import Floats, np
+from nullah.core.values.frozen import frozen, replace
 
 MOST_CUTS = 1_000  # under half a second's work
 MOST_DRAWN = 110  # cuts that are drawn: with more of them a picture shows parts without their joints

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from nullah.core.document import Board, Defect, Node
-from nullah.core.drawing import Area, Drawing, Line, Point, Primitive, Text, rectangle
-from nullah.core.frozen import frozen, replace
+from nullah.core.document.project import Board, Defect, Node
+from nullah.core.drawing.display_list import Area, Drawing, Line, Point, Primitive, Text, rectangle
 from nullah.core.layout.model import leaves
 from nullah.core.layout.saw import SawCut
 from nullah.core.pictures.boards import MANY, SAWN_GAP, SHORT
 from nullah.core.pictures.wood import fault
 from nullah.core.stations.breakdown import BreakdownResult
+from nullah.core.values.frozen import frozen, replace
 
 PARTED = 30.0  # mm: how far pieces are drawn apart that a cut has parted
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from datetime import date, timedelta
 
-from nullah.core.document import Board
-from nullah.core.drawing import Area, Drawing, Line, Primitive, Text, rectangle
+from nullah.core.document.project import Board
+from nullah.core.drawing.display_list import Area, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.stations.readiness import Readiness, spelt
 
 WIDE, TALL = 420.0, 84.0  # drawing units

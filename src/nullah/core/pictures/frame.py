@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.drawing import Area, Dimension, Drawing, Line, Point, Primitive, Text
+from nullah.core.drawing.display_list import Area, Dimension, Drawing, Line, Point, Primitive, Text
 from nullah.core.pictures.in_hand import box_round, shown
-from nullah.core.plan import Plan
+from nullah.core.planning.plan import Plan
 from nullah.core.stations.together import TogetherResult
 
 FLAT = 0.999  # cosine: a part whose thickness stands upright lies flat, and is no part of the frame

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from nullah.core.drawing import Area, Drawing, Line, Point, Primitive, Text, rectangle
-from nullah.core.frozen import frozen
+from nullah.core.drawing.display_list import Area, Drawing, Line, Point, Primitive, Text, rectangle
 from nullah.core.joints.marked_faces import shown, side_words
 from nullah.core.joints.plan import JointPlan
-from nullah.core.plan import Plan
+from nullah.core.planning.plan import Plan
 from nullah.core.shapes.cut import Cut
 from nullah.core.stations.made import Made
+from nullah.core.values.frozen import frozen
 
 STICK = 30.0  # mm: how broad a story stick is drawn
 ROWS = 4  # heights at which the names of neighbouring marks stand, so that they stay apart

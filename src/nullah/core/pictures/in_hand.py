@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from nullah.core.drawing import Drawing, Text
+from nullah.core.drawing.display_list import Drawing, Text
 from nullah.core.pictures.bodies import Body, of_piece
 from nullah.core.pictures.patches import Shown
 from nullah.core.pictures.wood import woods
-from nullah.core.plan import Plan
+from nullah.core.planning.plan import Plan
 from nullah.core.shapes.cut import Point3
 from nullah.core.shapes.solid import BadSolid
 

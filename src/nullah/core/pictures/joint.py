@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from nullah.core.drawing import Area, Drawing, Handle, Primitive, Text, moved
-from nullah.core.frozen import replace
+from nullah.core.drawing.display_list import Area, Drawing, Handle, Primitive, Text, moved
 from nullah.core.joints.plan import Face
+from nullah.core.values.frozen import replace
 
 APART = 0.8  # of the tallest: how far the slender ones of three begin from each other
 IN_A_ROW = 3  # faces that stand side by side

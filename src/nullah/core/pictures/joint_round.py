@@ -5,9 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 
-from nullah.core.design import JointDesign
-from nullah.core.drawing import Drawing, Primitive, Text, moved
-from nullah.core.frozen import replace
+from nullah.core.drawing.display_list import Drawing, Primitive, Text, moved
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import Family, own_axis
 from nullah.core.joints.plan import JointPlan
@@ -16,11 +14,13 @@ from nullah.core.pictures.in_hand import Kept, box_round, middle
 from nullah.core.pictures.patches import Shown, drawn
 from nullah.core.pictures.standing import PLAIN, Sight
 from nullah.core.pictures.wood import woods
-from nullah.core.plan import Plan
+from nullah.core.planning.plan import Plan
 from nullah.core.shapes.cut import SIDES, Cut, Placed, Point3
 from nullah.core.shapes.seen import looking
 from nullah.core.shapes.solid import BadSolid
 from nullah.core.stations.made import Made
+from nullah.core.values.design import JointDesign
+from nullah.core.values.frozen import replace
 
 NEAR = 0.6  # of the joint's middle extent: how much wood is shown round it
 LEAST_ROUND, MOST_ROUND = 20.0, 90.0  # mm of wood round a joint

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 
-from nullah.core.document import BoardLayout
-from nullah.core.drawing import Area, Drawing, Line, Primitive, Text, rectangle
+from nullah.core.document.project import BoardLayout
+from nullah.core.drawing.display_list import Area, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.layout.model import Stock, leaves
 from nullah.core.layout.saw import SawCut
-from nullah.core.measure import marked
+from nullah.core.values.measure import marked
 from nullah.core.wood.species import ALL, own
 
 GAP = 110.0  # mm between boards, where their names and the numbers of crosscuts stand

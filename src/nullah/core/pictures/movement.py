@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from nullah.core.drawing import Area, Drawing, Line, Primitive, Text, rectangle
+from nullah.core.drawing.display_list import Area, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.stations.timber import Movement
 
 REACH = 100.0  # drawing units for the largest change

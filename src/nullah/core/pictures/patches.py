@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 
-from nullah.core.arrays import np
-from nullah.core.drawing import Area, Line, Point, Primitive, Text, area
-from nullah.core.frozen import frozen
+from nullah.core.drawing.display_list import Area, Line, Point, Primitive, Text, area
 from nullah.core.pictures.bodies import Body
 from nullah.core.pictures.wood import COARSEST, PartWood
 from nullah.core.shapes.clip import within
 from nullah.core.shapes.cut import Point3
 from nullah.core.shapes.seen import Patch, View, visible
+from nullah.core.values.arrays import np
+from nullah.core.values.frozen import frozen
 
 SHADE = 0.1  # how dark what looks away from above is drawn, at the most
 END_ON = 0.9  # cosine: a face that looks along the grain by more than this is end grain

@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text
-from nullah.core.frozen import replace
+from nullah.core.drawing.display_list import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.housing import Housing
 from nullah.core.pictures.bodies import Body
 from nullah.core.pictures.in_hand import Kept, box_round, shown, too_many
 from nullah.core.pictures.patches import Shown, drawn
 from nullah.core.pieces.stick import Stick
-from nullah.core.plan import Plan
+from nullah.core.planning.plan import Plan
 from nullah.core.shapes.cut import Point3
 from nullah.core.shapes.seen import ABOVE, FRONT, RIGHT
 from nullah.core.stations.made import Made
+from nullah.core.values.frozen import replace
 
 SMALLEST_GAP = 0.02  # of a stick: a smaller gap is not dimensioned in the drawing, only in the sums
 LEAST_GAP = 9.0  # px: a gap drawn smaller, that is not typed on, is dimensioned only as one comes nearer

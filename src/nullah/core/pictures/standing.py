@@ -5,14 +5,14 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from nullah.core.drawing import Area, Drawing, Line, Primitive
-from nullah.core.frozen import frozen, replace
+from nullah.core.drawing.display_list import Area, Drawing, Line, Primitive
 from nullah.core.pictures.bodies import Body, kept_beyond
 from nullah.core.pictures.in_hand import Kept, box_round, middle, shown, too_many
 from nullah.core.pictures.patches import Shown, drawn, moved
-from nullah.core.plan import Plan
+from nullah.core.planning.plan import Plan
 from nullah.core.shapes.cut import Point3
 from nullah.core.shapes.seen import View, looking
+from nullah.core.values.frozen import frozen, replace
 
 OPEN_FROM = {
     "front": (1, 1.0),

@@ -9,15 +9,15 @@ import math
 from collections.abc import Callable, Sequence
 from itertools import pairwise
 
-from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, rectangle
-from nullah.core.ink import HEAT
-from nullah.core.measure import marked
+from nullah.core.drawing.display_list import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, rectangle
+from nullah.core.drawing.ink import HEAT
 from nullah.core.stations.planing_ways import counting
 from nullah.core.stations.trued import Trued
 from nullah.core.surface.passes import Pass
 from nullah.core.surface.planing import Planing
 from nullah.core.surface.reading_kinds import READING_KINDS, ReadingLike
 from nullah.core.surface.zones import strokes_in
+from nullah.core.values.measure import marked
 
 Sure = Callable[[float, float], float]  # one standard deviation at a place of the board, mm
 

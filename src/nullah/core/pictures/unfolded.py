@@ -11,15 +11,26 @@ import math
 from collections.abc import Sequence
 from functools import cached_property
 
-from nullah.core.document import Board, Defect, Reading
-from nullah.core.drawing import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, moved, rectangle
-from nullah.core.frozen import frozen, replace
+from nullah.core.document.project import Board, Defect, Reading
+from nullah.core.drawing.display_list import (
+    Area,
+    Dimension,
+    Drawing,
+    Handle,
+    Line,
+    Point,
+    Primitive,
+    Text,
+    moved,
+    rectangle,
+)
 from nullah.core.layout.taper import clipped
-from nullah.core.measure import marked
 from nullah.core.pictures.boards import told
 from nullah.core.pictures.wood import back_figure, edge_figure, edge_mark, end_grain, face_mark, fault, figure
 from nullah.core.stations.as_made import SHEETS, wood_of
 from nullah.core.stations.timber import Span
+from nullah.core.values.frozen import frozen, replace
+from nullah.core.values.measure import marked
 from nullah.core.wood.moisture import change, sawn_name
 from nullah.core.wood.rings import rings
 from nullah.core.wood.species import species

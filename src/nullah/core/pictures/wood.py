@@ -6,15 +6,15 @@ import math
 from collections.abc import Iterable
 from functools import lru_cache
 
-from nullah.core.arrays import np
-from nullah.core.document import Board, Defect
-from nullah.core.drawing import Area, Line, Point, Primitive, Text
-from nullah.core.drawing import rectangle as _rectangle
-from nullah.core.frozen import frozen
+from nullah.core.document.project import Board, Defect
+from nullah.core.drawing.display_list import Area, Line, Point, Primitive, Text
+from nullah.core.drawing.display_list import rectangle as _rectangle
 from nullah.core.pieces.part import Part
 from nullah.core.shapes.clip import within
 from nullah.core.stations.as_made import wood_of
 from nullah.core.stations.breakdown import BreakdownResult
+from nullah.core.values.arrays import np
+from nullah.core.values.frozen import frozen
 from nullah.core.wood.rings import Run, Wood, on_edge, on_end, on_face
 
 COARSEST = 6  # halvings of the figure as it is drawn smaller

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from itertools import pairwise
 
-from nullah.core.document import Board
-from nullah.core.drawing import Area, Drawing, Line, Primitive, Text, rectangle
+from nullah.core.document.project import Board
+from nullah.core.drawing.display_list import Area, Drawing, Line, Primitive, Text, rectangle
 from nullah.core.stations.as_made import SHEETS
 from nullah.core.wood.moisture import change, equilibrium_moisture
 from nullah.core.wood.room import MONTHS

@@ -2,8 +2,13 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.design import (
+from nullah.core.joints.arris import EASED, eased
+from nullah.core.joints.plan import Check
+from nullah.core.pieces.chest_fittings import TILL, bracket, stay, stay_checks, stay_words, till
+from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Proportion, Use, moves_in_slots, of_woods
+from nullah.core.pieces.sizes import Sizes
+from nullah.core.values.ask import Ask
+from nullah.core.values.design import (
     Along,
     Answer,
     Design,
@@ -18,12 +23,7 @@ from nullah.core.design import (
     of,
     up_to,
 )
-from nullah.core.joints.arris import EASED, eased
-from nullah.core.joints.plan import Check
-from nullah.core.measure import INCH, at_least, marked
-from nullah.core.pieces.chest_fittings import TILL, bracket, stay, stay_checks, stay_words, till
-from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Proportion, Use, moves_in_slots, of_woods
-from nullah.core.pieces.sizes import Sizes
+from nullah.core.values.measure import INCH, at_least, marked
 
 OVER = INCH  # mm the lid stands over front and sides: front and back are 2" shorter than the lid (common practice)
 FEET = 60.0  # mm the ends go on below the front

@@ -11,13 +11,13 @@ from collections.abc import Mapping
 from dataclasses import field
 from itertools import pairwise
 
-from nullah.core.document import CutMark, Measured
-from nullah.core.document_pieces import Piece
-from nullah.core.frozen import frozen, replace
+from nullah.core.document.pieces import Piece
+from nullah.core.document.project import CutMark, Measured
 from nullah.core.joints import grooves
-from nullah.core.measure import at_least, marked
 from nullah.core.pieces.chains import as_it_is, in_a_bay, planned_chains, stands
 from nullah.core.pieces.part import Chain, Part
+from nullah.core.values.frozen import frozen, replace
+from nullah.core.values.measure import at_least, marked
 from nullah.core.wood.seasoned import WoodOfParts
 from nullah.core.wood.species import species
 

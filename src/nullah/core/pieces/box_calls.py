@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from nullah.core.calls import Call, Change, Option, taken
-from nullah.core.document import Choice, CutMark, Measured, Project
-from nullah.core.document_pieces import Piece, prefix
-from nullah.core.frozen import replace
-from nullah.core.measure import SAME, at_least, marked
+from nullah.core.document.calls import Call, Change, Option, taken
+from nullah.core.document.pieces import Piece, prefix
+from nullah.core.document.project import Choice, CutMark, Measured, Project
 from nullah.core.pieces.box import SIDES, Box, Facts, bottom_size, shape, work_out
 from nullah.core.pieces.part import Part
+from nullah.core.values.frozen import replace
+from nullah.core.values.measure import SAME, at_least, marked
 from nullah.core.wood.seasoned import WoodOfParts
 
 

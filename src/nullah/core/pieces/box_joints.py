@@ -5,18 +5,18 @@ from __future__ import annotations
 from collections.abc import Mapping
 from functools import partial
 
-from nullah.core.calls import Call, Option, taken
-from nullah.core.document import Choice, Kit
-from nullah.core.document_pieces import Piece, prefix
-from nullah.core.frozen import replace
+from nullah.core.document.calls import Call, Option, taken
+from nullah.core.document.pieces import Piece, prefix
+from nullah.core.document.project import Choice, Kit
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.dovetail_template import Groovings, template
 from nullah.core.joints.dovetail_ways import COPING_OR_CHOPPING, SETTING_OUT, SLOPES, TAILS_OR_PINS, WASTE, Ways
 from nullah.core.joints.family import School
 from nullah.core.joints.plan import JointPlan, Template, counted, places_of
-from nullah.core.measure import marked
 from nullah.core.pieces.box import LID_FREE, LID_WAY_IN, SEEN_FROM_INSIDE, SIDES, Box
 from nullah.core.pieces.box_calls import changed, named
+from nullah.core.values.frozen import replace
+from nullah.core.values.measure import marked
 from nullah.core.wood.species import species
 
 # figures of a corner that come straight from what is asked, and the names they are asked by

@@ -5,14 +5,12 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping
 
-from nullah.core.calls import Call, Change
-from nullah.core.document import Choice, CutMark, JointMark, Kit, Measured
-from nullah.core.document_pieces import Piece, prefix
-from nullah.core.frozen import frozen
+from nullah.core.document.calls import Call, Change
+from nullah.core.document.pieces import Piece, prefix
+from nullah.core.document.project import Choice, CutMark, JointMark, Kit, Measured
 from nullah.core.joints.dovetail import NoDovetail
 from nullah.core.joints.dovetail_ways import Ways
 from nullah.core.joints.plan import JointPlan
-from nullah.core.measure import marked
 from nullah.core.pieces import box_calls, box_joints, box_places, box_together, box_written
 from nullah.core.pieces.box import Box
 from nullah.core.pieces.glue import CLOSING, COATING
@@ -20,6 +18,8 @@ from nullah.core.pieces.own import Closing, Laying, NoShift, Written
 from nullah.core.pieces.part import Chain, Part
 from nullah.core.pieces.stick import Gap, Stick
 from nullah.core.shapes.cut import Placed, Point3
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import marked
 from nullah.core.wood.seasoned import WoodOfParts
 
 NARROWEST = 5.5  # mm of a bay that a divider is pulled to

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from nullah.core.calls import Call, Option, taken
-from nullah.core.document import Choice, Kit
+from nullah.core.document.calls import Call, Option, taken
+from nullah.core.document.project import Choice, Kit
 from nullah.core.joints.plan import Check
 from nullah.core.joints.squareness import EQUAL
-from nullah.core.measure import at_least, marked
 from nullah.core.pieces.act import Act
 from nullah.core.pieces.box import Box
 from nullah.core.pieces.glue import OPEN_TIME, minutes_words, other_glue
+from nullah.core.values.measure import at_least, marked
 
 CLAMP_EVERY = 100.0  # mm
 LEAST_ENGAGED = 2.0  # mm of a panel in its groove on each side (common practice, no source)

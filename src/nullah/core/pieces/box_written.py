@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 
-from nullah.core.document_pieces import AddJoint, AddPart
+from nullah.core.document.pieces import AddJoint, AddPart
 from nullah.core.joints.plan import JointPlan
 from nullah.core.pieces.box import SIDES, Box
 from nullah.core.pieces.box_joints import ASKED

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from pydantic import ValidationError
 
-from nullah.core.ask import BadAnswer
-from nullah.core.design import Along, Design, Frame, JointDesign, PartDesign, between, mm
-from nullah.core.document_pieces import AddFrame, AddJoint, AddPart, BetweenMarks, Drop, Edit, Put, put_of_part
-from nullah.core.frozen import frozen, replace
+from nullah.core.document.pieces import AddFrame, AddJoint, AddPart, BetweenMarks, Drop, Edit, Put, put_of_part
+from nullah.core.document.refusals import sentence
 from nullah.core.joints.families import FAMILIES
 from nullah.core.pieces.look import DIMENSIONS, frame_axes
-from nullah.core.refusals import sentence
+from nullah.core.values.ask import BadAnswer
+from nullah.core.values.design import Along, Design, Frame, JointDesign, PartDesign, between, mm
+from nullah.core.values.frozen import frozen, replace
 from nullah.core.wood.species import UnknownSpecies, species
 
 TOLD = ("label", "species", "role")  # what may be put of a part beside its sizes

@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 
-from nullah.core.document_pieces import Contents, Piece
-from nullah.core.measure import marked
+from nullah.core.document.pieces import Contents, Piece
 from nullah.core.pieces.part import Chain, ChainLine
+from nullah.core.values.measure import marked
 
 
 def stands(contents: Contents) -> tuple[float, float, float]:

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.design import (
+from nullah.core.joints.plan import Check
+from nullah.core.pieces.sizes import Sizes
+from nullah.core.values.design import (
     Along,
     Answer,
     Design,
@@ -20,10 +22,8 @@ from nullah.core.design import (
     of,
     up_to,
 )
-from nullah.core.frozen import frozen
-from nullah.core.joints.plan import Check
-from nullah.core.measure import at_least, marked
-from nullah.core.pieces.sizes import Sizes
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 
 TILL = (150.0, 110.0, 10.0)  # mm long inside, deep, and thick
 SHALLOW = 4.0  # mm of the till's dadoes

@@ -7,7 +7,7 @@ from typing import Any, get_args
 
 from pydantic.fields import FieldInfo
 
-from nullah.core.document_pieces import Contents, Piece
+from nullah.core.document.pieces import Contents, Piece
 from nullah.core.pieces import box_own
 from nullah.core.pieces.kind import Ask, Kind
 from nullah.core.wood.species import NAMES, own

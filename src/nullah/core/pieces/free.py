@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from nullah.core.design import Design
 from nullah.core.pieces.kind import Answers, Kind
+from nullah.core.values.design import Design
 
 
 def design(_: Answers) -> Design:

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from nullah.core.calls import Option
-from nullah.core.document import Project
+from nullah.core.document.calls import Option
+from nullah.core.document.project import Project
 
 # minutes the label usually gives: least, most (common practice; the label governs)
 OPEN_TIME = {"PVA": (10.0, 10.0), "hot hide": (1.0, 3.0), "liquid hide": (15.0, 30.0), "epoxy": (30.0, 60.0)}

@@ -6,15 +6,15 @@ from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 from zlib import crc32
 
-from nullah.core.design import JointDesign
-from nullah.core.frozen import frozen
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import axis_of
 from nullah.core.joints.plan import JointPlan
 from nullah.core.joints.squareness import EQUAL
-from nullah.core.measure import marked
 from nullah.core.pieces.act import Act
 from nullah.core.pieces.worked import Worked
+from nullah.core.values.design import JointDesign
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import marked
 
 
 class Fastening(NamedTuple):

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from nullah.core.drawing import Handle, Point
-from nullah.core.frozen import frozen, replace
+from nullah.core.drawing.display_list import Handle, Point
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import JointPlan
 from nullah.core.pieces.sizes import Sizes
 from nullah.core.pieces.worked import Worked, laid_out
 from nullah.core.shapes.cut import Cut
+from nullah.core.values.frozen import frozen, replace
 
 MORE = 0.25  # mm that a joint is asked more of, to see what moves
 SAME = 1e-6  # mm

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from nullah.core.design import Design
-from nullah.core.frozen import replace
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import ROOM, Found, JointPlan
-from nullah.core.measure import at_least, marked
 from nullah.core.shapes.cut import SIDES, Cut, Placed, Point3
+from nullah.core.values.design import Design
+from nullah.core.values.frozen import replace
+from nullah.core.values.measure import at_least, marked
 
 DRIVER = 180.0  # mm before a screw that a driver and the hand on it take up (common practice, no source)
 SHORT = 60.0  # mm that a short driver takes up (common practice, no source)

@@ -10,14 +10,14 @@ from typing import TYPE_CHECKING, Any
 
 from pydantic import ValidationError
 
-from nullah.core.ask import Ask, BadAnswer
-from nullah.core.design import Design
-from nullah.core.document_pieces import Designed, Piece
-from nullah.core.frozen import frozen, replace
+from nullah.core.document.pieces import Designed, Piece
+from nullah.core.document.refusals import sentence
 from nullah.core.joints.family import Grows
 from nullah.core.joints.plan import Check
-from nullah.core.measure import at_least, marked
-from nullah.core.refusals import sentence
+from nullah.core.values.ask import Ask, BadAnswer
+from nullah.core.values.design import Design
+from nullah.core.values.frozen import frozen, replace
+from nullah.core.values.measure import at_least, marked
 from nullah.core.wood.species import NAMES, own
 
 if TYPE_CHECKING:

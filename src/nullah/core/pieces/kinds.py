@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import BadAnswer
-from nullah.core.document_pieces import Piece
+from nullah.core.document.pieces import Piece
 from nullah.core.pieces.boarded_chest import BOARDED_CHEST
 from nullah.core.pieces.dovetailed_box import DOVETAILED_BOX
 from nullah.core.pieces.free import FREE
@@ -15,6 +14,7 @@ from nullah.core.pieces.practice_joint import PRACTICE_JOINT
 from nullah.core.pieces.shelves import SHELVES
 from nullah.core.pieces.small_rest import SMALL_REST
 from nullah.core.pieces.small_table import SMALL_TABLE
+from nullah.core.values.ask import BadAnswer
 
 KINDS: dict[str, Kind] = {
     kind.name: kind

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.design import Design, JointDesign, Mark, NoPiece, PartDesign, Rod, between, from_mark, mm
 from nullah.core.joints.plan import Check
-from nullah.core.measure import at_least, marked
 from nullah.core.pieces.kind import Answers, Grows, Kind, Proportion, Use
 from nullah.core.pieces.sizes import Sizes
+from nullah.core.values.ask import Ask
+from nullah.core.values.design import Design, JointDesign, Mark, NoPiece, PartDesign, Rod, between, from_mark, mm
+from nullah.core.values.measure import at_least, marked
 from nullah.core.wood.species import NAMES, own
 
 NARROWEST = 12.0  # mm: a narrower stave is hard to shoot

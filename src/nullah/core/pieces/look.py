@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from nullah.core.design import Answer, JointDesign, PartDesign, Ref
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import Block, Shop, Span, axis_of
 from nullah.core.shapes.cut import Placed, Point3
+from nullah.core.values.design import Answer, JointDesign, PartDesign, Ref
 from nullah.core.wood.species import species
 
 if TYPE_CHECKING:

@@ -6,15 +6,15 @@ from collections.abc import Callable, Mapping
 from dataclasses import field
 from typing import Protocol
 
-from nullah.core.calls import Call, Change
-from nullah.core.document import Choice, CutMark, JointMark, Kit, Measured
-from nullah.core.document_pieces import AddFrame, AddJoint, AddPart, Piece
-from nullah.core.frozen import frozen
+from nullah.core.document.calls import Call, Change
+from nullah.core.document.pieces import AddFrame, AddJoint, AddPart, Piece
+from nullah.core.document.project import Choice, CutMark, JointMark, Kit, Measured
 from nullah.core.joints.plan import Check, JointPlan
 from nullah.core.pieces.act import Act
 from nullah.core.pieces.part import Chain, Part
 from nullah.core.pieces.stick import Stick
 from nullah.core.shapes.cut import Placed, Point3
+from nullah.core.values.frozen import frozen
 from nullah.core.wood.seasoned import WoodOfParts
 
 

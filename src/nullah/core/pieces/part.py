@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from nullah.core.frozen import frozen
+from nullah.core.values.frozen import frozen
 
 Role = Literal["show", "inside", "hidden"]
 

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.design import (
+from nullah.core.joints.plan import Check
+from nullah.core.pieces.kind import WOOD, Answers, Grows, Kind, Use, moves_in_slots, of_woods
+from nullah.core.pieces.sizes import Sizes
+from nullah.core.values.ask import Ask
+from nullah.core.values.design import (
     Along,
     Answer,
     Design,
@@ -18,10 +21,7 @@ from nullah.core.design import (
     of,
     up_to,
 )
-from nullah.core.joints.plan import Check
-from nullah.core.measure import at_least, marked
-from nullah.core.pieces.kind import WOOD, Answers, Grows, Kind, Use, moves_in_slots, of_woods
-from nullah.core.pieces.sizes import Sizes
+from nullah.core.values.measure import at_least, marked
 
 FOOT = (25.0, 110.0)  # mm thick and wide
 RAIL = (25.0, 60.0)  # mm thick and wide

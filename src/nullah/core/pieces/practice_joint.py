@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.design import Design, JointDesign, Mark, PartDesign, Rod, between, from_mark, mm, of
 from nullah.core.pieces.kind import WOOD, Answers, Kind, of_woods
+from nullah.core.values.ask import Ask
+from nullah.core.values.design import Design, JointDesign, Mark, PartDesign, Rod, between, from_mark, mm, of
 
 LONG = 75.0  # mm of each board that is shown beyond the joint (common practice: 75 long)
 CORNERS = {"through": "through_dovetail", "half-blind": "half_blind_dovetail", "fingers": "finger_joint"}

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
-from nullah.core.design import NoPiece, PartDesign, Rod, Sum
-from nullah.core.measure import marked
 from nullah.core.pieces.look import DIMENSIONS
+from nullah.core.values.design import NoPiece, PartDesign, Rod, Sum
+from nullah.core.values.measure import marked
 
 LEAST = 0.5  # mm: nothing thinner is a part
 LEAST_OFF = 1e-6  # mm

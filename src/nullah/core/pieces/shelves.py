@@ -2,12 +2,24 @@
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.design import Answer, Design, JointDesign, Mark, NoPiece, PartDesign, Rod, between, from_mark, mm, of
 from nullah.core.joints.plan import Check
-from nullah.core.measure import at_least, marked
 from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Proportion, Use, of_woods
 from nullah.core.pieces.sizes import Sizes
+from nullah.core.values.ask import Ask
+from nullah.core.values.design import (
+    Answer,
+    Design,
+    JointDesign,
+    Mark,
+    NoPiece,
+    PartDesign,
+    Rod,
+    between,
+    from_mark,
+    mm,
+    of,
+)
+from nullah.core.values.measure import at_least, marked
 
 SET_BACK = 3.0  # mm the shelves stand back from the sides' front edges, to look meant (1.5 or more, common practice)
 STOP = 10.0  # mm of a shelf in front of where its dado ends

@@ -9,15 +9,15 @@ from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 
-from nullah.core.design import Along, Design, JointDesign, NoPiece, PartDesign, Ref, Sum, Term
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import Block, Grows, Shop, Span, axis_of, still
 from nullah.core.joints.plan import JointPlan
-from nullah.core.measure import marked
 from nullah.core.pieces.look import DIMENSIONS, Seen, frame_axes
 from nullah.core.pieces.rods import LEAST, Rods
 from nullah.core.shapes.cut import Placed, Point3, on_grid, stand
 from nullah.core.shapes.turned import into, out_of
+from nullah.core.values.design import Along, Design, JointDesign, NoPiece, PartDesign, Ref, Sum, Term
+from nullah.core.values.measure import marked
 
 WHOLE = "the whole rod"
 Said = Mapping[tuple[str, str], float]

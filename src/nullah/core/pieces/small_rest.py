@@ -4,12 +4,24 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.ask import Ask
-from nullah.core.design import Design, Frame, JointDesign, Mark, NoPiece, PartDesign, Rod, between, from_mark, mm, of
 from nullah.core.joints.plan import Check
-from nullah.core.measure import at_least, marked
 from nullah.core.pieces.kind import WOOD, Answers, Grows, Kind, Proportion, of_woods
 from nullah.core.pieces.sizes import Sizes
+from nullah.core.values.ask import Ask
+from nullah.core.values.design import (
+    Design,
+    Frame,
+    JointDesign,
+    Mark,
+    NoPiece,
+    PartDesign,
+    Rod,
+    between,
+    from_mark,
+    mm,
+    of,
+)
+from nullah.core.values.measure import at_least, marked
 
 FOOT = 28.0  # mm thick, at the least: no more than half of it is taken
 BACK = 12.0  # mm thick

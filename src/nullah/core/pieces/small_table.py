@@ -6,27 +6,8 @@ unlike: front, back, left and right, each held to the same total.
 
 from __future__ import annotations
 
-from nullah.core.ask import Ask
-from nullah.core.design import (
-    Along,
-    Design,
-    Frame,
-    JointDesign,
-    Mark,
-    NoPiece,
-    PartDesign,
-    Rod,
-    Squared,
-    Sum,
-    between,
-    from_mark,
-    mm,
-    of,
-    up_to,
-)
 from nullah.core.joints.arris import EASED, eased
 from nullah.core.joints.plan import Check
-from nullah.core.measure import at_least, marked
 from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Proportion, moves_in_slots, of_woods
 from nullah.core.pieces.sizes import Sizes
 from nullah.core.pieces.table_drawer import (
@@ -45,6 +26,25 @@ from nullah.core.pieces.table_drawer import (
     strip,
     within,
 )
+from nullah.core.values.ask import Ask
+from nullah.core.values.design import (
+    Along,
+    Design,
+    Frame,
+    JointDesign,
+    Mark,
+    NoPiece,
+    PartDesign,
+    Rod,
+    Squared,
+    Sum,
+    between,
+    from_mark,
+    mm,
+    of,
+    up_to,
+)
+from nullah.core.values.measure import at_least, marked
 
 BELOW = 6.0  # mm a taper starts below the apron (1/4", common practice)
 SLOT = 12.0  # mm: slots of the screws that hold the top

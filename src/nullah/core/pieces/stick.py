@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from nullah.core.frozen import frozen
+from nullah.core.values.frozen import frozen
 
 
 @frozen

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from nullah.core.design import (
+from nullah.core.pieces.kind import Answers
+from nullah.core.values.design import (
     Along,
     Answer,
     Frame,
@@ -18,8 +19,7 @@ from nullah.core.design import (
     swelling,
     up_to,
 )
-from nullah.core.frozen import replace
-from nullah.core.pieces.kind import Answers
+from nullah.core.values.frozen import replace
 
 SET_BACK = 3.0  # mm an apron stands behind the face of its legs, so that it looks meant (common practice: 1.5 or more)
 APRON = 20.0  # mm thick, in legs that are thick enough

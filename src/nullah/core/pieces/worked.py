@@ -5,18 +5,14 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import field
 
-from nullah.core.ask import BadAnswer
-from nullah.core.design import JointDesign, NoPiece, PartDesign, Ref, Rod, Term
-from nullah.core.document import CutMark, JointMark, Measured
-from nullah.core.document_pieces import AddJoint, Answers, Designed, Put
-from nullah.core.drawing import area
-from nullah.core.frozen import frozen, replace
+from nullah.core.document.pieces import AddJoint, Answers, Designed, Put
+from nullah.core.document.project import CutMark, JointMark, Measured
+from nullah.core.drawing.display_list import area
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import Grows, NoJoint, Shop, axis_of, still
 from nullah.core.joints.holes import with_neighbours
 from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.plan import Check, JointPlan, moved, places_of
-from nullah.core.measure import SAME
 from nullah.core.pieces.by_hand import ByHand, apply
 from nullah.core.pieces.hand_room import with_hand_room
 from nullah.core.pieces.kind import Kind
@@ -26,6 +22,10 @@ from nullah.core.pieces.part import Chain, ChainLine, Part
 from nullah.core.pieces.sizes import Sizes
 from nullah.core.pieces.stick import Gap, Stick
 from nullah.core.shapes.cut import SIDES, Cut, Placed, Point3, shifted
+from nullah.core.values.ask import BadAnswer
+from nullah.core.values.design import JointDesign, NoPiece, PartDesign, Ref, Rod, Term
+from nullah.core.values.frozen import frozen, replace
+from nullah.core.values.measure import SAME
 from nullah.core.wood.species import species
 
 LONG_BY, WIDE_BY = 10.0, 4.0  # mm left on a part that is fitted last (common practice)

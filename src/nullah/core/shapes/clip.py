@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from nullah.core.arrays import Floats, np
-from nullah.core.drawing import Point
+from nullah.core.drawing.display_list import Point
+from nullah.core.values.arrays import Floats, np
 
 
 def within(runs: Sequence[Floats], rings: Sequence[Sequence[Point]]) -> list[list[tuple[Point, ...]]]:

@@ -9,9 +9,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from itertools import product
 
-from nullah.core.arrays import np
-from nullah.core.drawing import Point
-from nullah.core.frozen import frozen
+from nullah.core.drawing.display_list import Point
+from nullah.core.values.arrays import np
+from nullah.core.values.frozen import frozen
 
 Point3 = tuple[float, float, float]
 GRID = 4  # decimals: sizes and outlines lie on a grid of 0.0001 mm, so that what is to meet meets exactly

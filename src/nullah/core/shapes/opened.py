@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from nullah.core.arrays import np
 from nullah.core.shapes.cut import Point3
 from nullah.core.shapes.solid import Flat, Triangle, flats_of
+from nullah.core.values.arrays import np
 
 NEAR = 1e-4  # mm: nothing thinner stays
 

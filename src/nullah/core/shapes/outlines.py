@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any, TypeAlias
 
-from nullah.core.drawing import Point, area
+from nullah.core.drawing.display_list import Point, area
 
 if TYPE_CHECKING:
     from manifold3d import CrossSection

@@ -12,9 +12,7 @@ from collections import OrderedDict
 from collections.abc import Callable, Sequence
 from typing import Any, TypeAlias
 
-from nullah.core.arrays import Bools, Floats, np
-from nullah.core.drawing import Point
-from nullah.core.frozen import frozen, replace
+from nullah.core.drawing.display_list import Point
 from nullah.core.shapes.cut import GRID, Point3
 from nullah.core.shapes.outlines import (
     NOWHERE,
@@ -32,6 +30,8 @@ from nullah.core.shapes.outlines import (
     translated,
 )
 from nullah.core.shapes.solid import Flat, crossed
+from nullah.core.values.arrays import Bools, Floats, np
+from nullah.core.values.frozen import frozen, replace
 
 TOUCH = 1e-2  # mm: nearer than this, faces lie in one plane
 KEPT = 2_000  # shapes in a view whose faces are remembered

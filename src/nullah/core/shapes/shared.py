@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections import OrderedDict
 from typing import TYPE_CHECKING
 
-from nullah.core.arrays import np
 from nullah.core.shapes.cut import Point3
 from nullah.core.shapes.solid import Triangle
+from nullah.core.values.arrays import np
 
 if TYPE_CHECKING:
     from manifold3d import Manifold

@@ -7,10 +7,10 @@ from collections.abc import Iterable, Mapping, Sequence
 from functools import cached_property
 from typing import TYPE_CHECKING, Any
 
-from nullah.core.arrays import Floats, np
-from nullah.core.drawing import Point, area
-from nullah.core.frozen import frozen
+from nullah.core.drawing.display_list import Point, area
 from nullah.core.shapes.cut import GRID, SIDES, Cut, Point3, on_grid
+from nullah.core.values.arrays import Floats, np
+from nullah.core.values.frozen import frozen
 
 if TYPE_CHECKING:
     from manifold3d import Manifold

@@ -9,17 +9,17 @@ from __future__ import annotations
 from collections.abc import Sequence
 from itertools import pairwise, permutations
 
-from nullah.core.calls import Call, Option, some, taken
-from nullah.core.document import Board, Choice, Defect, Node
-from nullah.core.frozen import frozen
+from nullah.core.document.calls import Call, Option, some, taken
+from nullah.core.document.project import Board, Choice, Defect, Node
 from nullah.core.layout.model import overlaps
-from nullah.core.measure import marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations.as_made import AsMade, wood_of
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.made import PieceResult
 from nullah.core.stations.rough import FLAT
 from nullah.core.stations.timber_calls import MARRED
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import marked
 from nullah.core.wood.warp import end_changes
 
 FEW = 5  # staves whose every order is tried; of more the order they are sawn in is kept

@@ -5,12 +5,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from nullah.core.calls import Call, Option, taken
-from nullah.core.document import AcceptedLayout, Board, Choice, CutMark, Reference, Room
-from nullah.core.frozen import frozen, replace
+from nullah.core.document.calls import Call, Option, taken
+from nullah.core.document.project import AcceptedLayout, Board, Choice, CutMark, Reference, Room
 from nullah.core.layout.model import leaves
-from nullah.core.measure import marked
 from nullah.core.stations.readiness import Readiness, readiness, reference_of
+from nullah.core.values.frozen import frozen, replace
+from nullah.core.values.measure import marked
 from nullah.core.wood.moisture import change, equilibrium_moisture
 from nullah.core.wood.rings import Wood
 from nullah.core.wood.room import between, room_year

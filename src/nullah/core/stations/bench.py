@@ -4,16 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from nullah.core import cautions
-from nullah.core.document import Board, LogEntry
-from nullah.core.document_pieces import Designed
-from nullah.core.frozen import frozen, replace
+from nullah.core.document.pieces import Designed
+from nullah.core.document.project import Board, LogEntry
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import Check, JointPlan
-from nullah.core.measure import marked
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.part import Part
-from nullah.core.stations import rough_steps, true_steps
+from nullah.core.stations import cautions, rough_steps, true_steps
 from nullah.core.stations.arranged import ArrangedResult
 from nullah.core.stations.as_made import AsMade
 from nullah.core.stations.breakdown import BreakdownResult
@@ -23,6 +20,8 @@ from nullah.core.stations.made import Made, PieceResult
 from nullah.core.stations.step import Step, told_figure
 from nullah.core.stations.together import TogetherResult
 from nullah.core.stations.trueup import TrueupResult
+from nullah.core.values.frozen import frozen, replace
+from nullah.core.values.measure import marked
 
 ACTS = {
     "fit": "Dry fit",

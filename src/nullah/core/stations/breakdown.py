@@ -12,7 +12,7 @@ from dataclasses import field
 from functools import cached_property
 from types import MappingProxyType
 
-from nullah.core.document import (
+from nullah.core.document.project import (
     AcceptedLayout,
     Board,
     BoardLayout,
@@ -23,7 +23,6 @@ from nullah.core.document import (
     Reading,
     Weights,
 )
-from nullah.core.frozen import frozen, replace
 from nullah.core.layout.check import problems
 from nullah.core.layout.clear import Box
 from nullah.core.layout.graft import grafted, only_parts
@@ -40,6 +39,7 @@ from nullah.core.stations.rough import Rough, parts_of
 from nullah.core.stations.surfaces import Surfaces
 from nullah.core.stations.timber import Span, TimberResult
 from nullah.core.surface.readings import Surface
+from nullah.core.values.frozen import frozen, replace
 from nullah.core.wood.species import species
 
 COMMON = SawRates()

@@ -4,17 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 
-from nullah.core.calls import Call, Change, Option, some
-from nullah.core.document import Board, Project
-from nullah.core.frozen import replace
+from nullah.core.document.calls import Call, Change, Option, some
+from nullah.core.document.project import Board, Project
 from nullah.core.layout.merit import apart, merit
 from nullah.core.layout.model import Blank, Layout, leaves
 from nullah.core.layout.recut import not_again
 from nullah.core.layout.saw import Totals, saw_plan, totals
-from nullah.core.measure import at_least, marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations.breakdown import BreakdownResult, accept, outline_of
 from nullah.core.stations.short_of_wood import asked_how, what_is_short
+from nullah.core.values.frozen import replace
+from nullah.core.values.measure import at_least, marked
 
 
 def layout_call(

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from nullah.core.calls import Call, Change, Option, some, taken
-from nullah.core.document import Choice, Project
-from nullah.core.document_pieces import Designed
-from nullah.core.frozen import frozen
+from nullah.core.document.calls import Call, Change, Option, some, taken
+from nullah.core.document.pieces import Designed
+from nullah.core.document.project import Choice, Project
 from nullah.core.joints.plan import JointPlan
-from nullah.core.measure import SAME, marked
 from nullah.core.pieces.look import DIMENSIONS
 from nullah.core.stations.made import Made, PieceResult
 from nullah.core.stations.piece_changes import put
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import SAME, marked
 
 
 @frozen

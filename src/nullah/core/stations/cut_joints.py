@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.ask import BadAnswer
-from nullah.core.calls import Call, Change, Option, taken
-from nullah.core.document import Choice, JointMark, Project
+from nullah.core.document.calls import Call, Change, Option, taken
+from nullah.core.document.project import Choice, JointMark, Project
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import JointPlan, listed, moved
-from nullah.core.measure import SAME, marked
 from nullah.core.pieces.own import Laying
 from nullah.core.stations.made import Made
 from nullah.core.stations.piece_changes import put
+from nullah.core.values.ask import BadAnswer
+from nullah.core.values.measure import SAME, marked
 
 _ENDS = ("left end", "lower edge", "back")
 

@@ -5,8 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from functools import cached_property
 
-from nullah.core.document import Board
-from nullah.core.frozen import frozen
+from nullah.core.document.project import Board
 from nullah.core.pieces.part import Part
 from nullah.core.stations.as_made import AsMade
 from nullah.core.stations.breakdown import BreakdownResult
@@ -14,6 +13,7 @@ from nullah.core.stations.joints import JointsResult
 from nullah.core.stations.made import PieceResult
 from nullah.core.stations.step import Step
 from nullah.core.stations.trueup import TrueupResult
+from nullah.core.values.frozen import frozen
 
 WOOD = "wood"  # the step that stands for wood which is not there yet
 

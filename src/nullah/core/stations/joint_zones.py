@@ -8,17 +8,17 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import NamedTuple
 
-from nullah.core.calls import Call, Option, taken
-from nullah.core.document import Board, Choice, Node
+from nullah.core.document.calls import Call, Option, taken
+from nullah.core.document.project import Board, Choice, Node
 from nullah.core.joints.families import FAMILIES
 from nullah.core.layout.model import overlaps
-from nullah.core.measure import marked
 from nullah.core.pieces.part import Part
 from nullah.core.shapes.cut import SIDES, Cut
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.joints import JointsResult
 from nullah.core.stations.made import PieceResult
 from nullah.core.stations.rough import CLEAR, KNOTS, kept_clear
+from nullah.core.values.measure import marked
 
 WHY = "a chisel skids on a knot, its edges crumble, and glue hardly holds on it"
 

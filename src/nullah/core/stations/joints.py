@@ -7,11 +7,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from nullah.core.calls import Call, Option, taken
-from nullah.core.design import JointDesign
-from nullah.core.document import Choice, Kit
-from nullah.core.document_pieces import Designed
-from nullah.core.frozen import frozen, replace
+from nullah.core.document.calls import Call, Option, taken
+from nullah.core.document.pieces import Designed
+from nullah.core.document.project import Choice, Kit
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.family import School
 from nullah.core.joints.gauges import by_gauges
@@ -24,6 +22,8 @@ from nullah.core.stations import cut_joints
 from nullah.core.stations.made import Keeps, Made, PieceResult, anew
 from nullah.core.stations.piece_calls import lost_call
 from nullah.core.stations.piece_changes import put
+from nullah.core.values.design import JointDesign
+from nullah.core.values.frozen import frozen, replace
 from nullah.core.wood.species import species
 
 NAMED = 1  # joints that are named where more are asked about

@@ -8,17 +8,17 @@ from dataclasses import field
 from functools import cached_property
 from typing import Any, Protocol, TypeVar
 
-from nullah.core.calls import Call
-from nullah.core.design import JointDesign
-from nullah.core.document import JointMark
-from nullah.core.document_pieces import WHOLE, Designed, Piece, prefix
-from nullah.core.frozen import frozen
+from nullah.core.document.calls import Call
+from nullah.core.document.pieces import WHOLE, Designed, Piece, prefix
+from nullah.core.document.project import JointMark
 from nullah.core.joints.plan import JointPlan, unqualified
 from nullah.core.pieces.own import Own
 from nullah.core.pieces.part import Chain, Part
 from nullah.core.pieces.stick import Stick
 from nullah.core.pieces.worked import Worked
 from nullah.core.shapes.cut import Placed, Point3
+from nullah.core.values.design import JointDesign
+from nullah.core.values.frozen import frozen
 
 APART = 0.9  # of a part's distance from the middle: how far it moves when all comes apart
 

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from nullah.core import cautions
-from nullah.core.measure import marked
+from nullah.core.stations import cautions
 from nullah.core.stations.job import Job
 from nullah.core.stations.rough import CLEANING, resawing
 from nullah.core.stations.step import Step, told_figure
+from nullah.core.values.measure import marked
 
 LEVELLED = 90.0  # minutes a square metre of panel takes to level on both faces (common practice; the log replaces it)
 

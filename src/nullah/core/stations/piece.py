@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from typing import TypeVar
 
-from nullah.core.calls import Call, Change
-from nullah.core.document import Choice, CutMark, JointMark, Kit, Measured
-from nullah.core.document_pieces import Designed, Piece, prefix
-from nullah.core.frozen import replace
+from nullah.core.document.calls import Call, Change
+from nullah.core.document.pieces import Designed, Piece, prefix
+from nullah.core.document.project import Choice, CutMark, JointMark, Kit, Measured
 from nullah.core.joints.family import Shop
 from nullah.core.pieces import worked
 from nullah.core.pieces.kinds import KINDS, works_of
@@ -17,6 +16,7 @@ from nullah.core.stations.made import Keeps, Made, PieceResult, anew, owner
 from nullah.core.stations.piece_calls import conflict, gone_calls, hold_call, lost_call, misfit_call
 from nullah.core.stations.piece_changes import put
 from nullah.core.stations.proportions import proportion_calls
+from nullah.core.values.frozen import replace
 from nullah.core.wood.seasoned import WoodOfParts
 
 M = TypeVar("M", Measured, CutMark, JointMark)

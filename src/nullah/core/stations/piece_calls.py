@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 
-from nullah.core.calls import Call, Change, Option, taken
-from nullah.core.document import Choice, CutMark, Measured, Project
-from nullah.core.document_pieces import OPENING, WHOLE, Designed, prefix
-from nullah.core.measure import SAME, marked
+from nullah.core.document.calls import Call, Change, Option, taken
+from nullah.core.document.pieces import OPENING, WHOLE, Designed, prefix
+from nullah.core.document.project import Choice, CutMark, Measured, Project
 from nullah.core.pieces import worked
 from nullah.core.pieces.look import DIMENSIONS
 from nullah.core.pieces.part import Part
 from nullah.core.pieces.worked import Off, Worked
 from nullah.core.stations.made import Made, owner
 from nullah.core.stations.piece_changes import changed_piece, marked_at, without_mark
+from nullah.core.values.measure import SAME, marked
 
 
 def hold_call(piece: Designed, off: Off, choices: tuple[Choice, ...]) -> Call:

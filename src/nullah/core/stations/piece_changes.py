@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from nullah.core.calls import Change
-from nullah.core.document import BoardLayout, CutMark, Project
-from nullah.core.document_pieces import AddPart, Designed, Drop, Piece, Put
+from nullah.core.document.calls import Change
+from nullah.core.document.pieces import AddPart, Designed, Drop, Piece, Put
+from nullah.core.document.project import BoardLayout, CutMark, Project
 from nullah.core.layout.model import leaves
 from nullah.core.layout.progress import without_parts
 from nullah.core.pieces.look import DIMENSIONS, LIES

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from nullah.core.document import Board, Defect, Plane, Reading
-from nullah.core.measure import marked
+from nullah.core.document.project import Board, Defect, Plane, Reading
 from nullah.core.stations.trued import Trued
 from nullah.core.surface.certainty import Knowledge, known
 from nullah.core.surface.first_face import first_of
 from nullah.core.surface.passes import BenchPlane
 from nullah.core.surface.readings import BACK, FACE, counts_from
 from nullah.core.surface.rounds import Wanted
+from nullah.core.values.measure import marked
 
 _KNOTS = ("sound knot", "loose knot")
 

@@ -6,13 +6,13 @@ import math
 from collections.abc import Mapping
 from typing import Any
 
-from nullah.core.ask import BadAnswer
-from nullah.core.calls import Call, Change, Option, taken
-from nullah.core.document import Choice, Project
-from nullah.core.document_pieces import Designed, prefix
-from nullah.core.measure import decimals, marked
+from nullah.core.document.calls import Call, Change, Option, taken
+from nullah.core.document.pieces import Designed, prefix
+from nullah.core.document.project import Choice, Project
 from nullah.core.pieces.kind import Kind, Proportion
 from nullah.core.stations.piece_changes import changed_piece
+from nullah.core.values.ask import BadAnswer
+from nullah.core.values.measure import decimals, marked
 
 GOLDEN = (math.sqrt(5) - 1) / 2  # of the longer: the shorter, which is to the rest as the longer to it
 RATIOS = {

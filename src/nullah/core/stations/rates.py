@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from nullah.core.document import LogEntry
+from nullah.core.document.project import LogEntry
 from nullah.core.layout.saw import SawCut, SawRates
 
 SETTING_UP = 1.0  # minutes a cut takes beside the sawing: marking, holding (common practice, no source)

@@ -5,8 +5,8 @@ from __future__ import annotations
 from datetime import date, timedelta
 from functools import lru_cache
 
-from nullah.core.document import Board, Reference
-from nullah.core.frozen import frozen
+from nullah.core.document.project import Board, Reference
+from nullah.core.values.frozen import frozen
 from nullah.core.wood.ready import WITHIN, NotTold, Ready, ready
 from nullah.core.wood.seasoned import time_constant
 from nullah.core.wood.species import UnknownSpecies, species

@@ -8,15 +8,15 @@ from collections.abc import Collection, Iterable
 from dataclasses import field
 from functools import cached_property
 
-from nullah.core.calls import Call, Option, taken
-from nullah.core.document import Allowances, Board, Choice, Kit
-from nullah.core.frozen import frozen, replace
+from nullah.core.document.calls import Call, Option, taken
+from nullah.core.document.project import Allowances, Board, Choice, Kit
 from nullah.core.layout.model import Blank
 from nullah.core.layout.saw import HARDNESS, RIP_MINUTES
-from nullah.core.measure import at_least, marked
 from nullah.core.pieces.part import Part
 from nullah.core.stations.made import PieceResult
 from nullah.core.stations.timber import TimberResult
+from nullah.core.values.frozen import frozen, replace
+from nullah.core.values.measure import at_least, marked
 from nullah.core.wood.species import species
 
 # what a role may hold (common practice): a show face nothing, an inside face a sound knot, a hidden one run-out as well

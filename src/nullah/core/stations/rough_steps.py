@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from nullah.core import cautions
-from nullah.core.document import Board
+from nullah.core.document.project import Board
 from nullah.core.layout.saw import SawCut
-from nullah.core.measure import marked
+from nullah.core.stations import cautions
 from nullah.core.stations.breakdown import Sawing
 from nullah.core.stations.job import WOOD, Job
 from nullah.core.stations.rates import SETTING_UP
 from nullah.core.stations.step import Step, told_figure
 from nullah.core.stations.true_steps import planing_minutes
+from nullah.core.values.measure import marked
 
 
 def steps(job: Job) -> list[Step]:

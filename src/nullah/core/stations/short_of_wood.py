@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Callable, Mapping, Sequence
 
-from nullah.core.calls import Call, Change, Option, some, taken
-from nullah.core.document import Board, Choice, Project
-from nullah.core.document_pieces import Designed
+from nullah.core.document.calls import Call, Change, Option, some, taken
+from nullah.core.document.pieces import Designed
+from nullah.core.document.project import Board, Choice, Project
 from nullah.core.layout.model import Blank, Stock
 from nullah.core.layout.search import why_not
-from nullah.core.measure import INCH, Unit, marked
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.made import PieceResult
 from nullah.core.stations.piece_changes import put
+from nullah.core.values.measure import INCH, Unit, marked
 from nullah.core.wood.sold_sizes import SOLD_LONG, ToBuy, to_buy
 from nullah.core.wood.species import species
 

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from nullah.core.frozen import frozen
-from nullah.core.measure import show_mm
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import show_mm
 
 
 def told_figure(mm: float) -> str:

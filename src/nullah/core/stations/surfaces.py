@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from nullah.core.document import Board, Planed, Reading
-from nullah.core.frozen import frozen
+from nullah.core.document.project import Board, Planed, Reading
 from nullah.core.stations.made import Keeps, anew
 from nullah.core.surface.readings import Surface, fit
+from nullah.core.values.frozen import frozen
 
 # changes without consequence for a layout: names, and looks that no part is laid by
 NOT_LAID_BY = {"name", "ring_angle", "heart_side", "moisture", "moistures", "pith", "pith_distance", "rises"}

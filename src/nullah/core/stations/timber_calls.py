@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 
-from nullah.core.calls import Call, Change, Option, some, taken, unchanged
-from nullah.core.document import AcceptedLayout, Board, Choice, Defect, Node, Project, Reading
-from nullah.core.frozen import frozen
+from nullah.core.document.calls import Call, Change, Option, some, taken, unchanged
+from nullah.core.document.project import AcceptedLayout, Board, Choice, Defect, Node, Project, Reading
 from nullah.core.layout.model import leaves
-from nullah.core.measure import at_least, marked
 from nullah.core.pieces.part import Part
 from nullah.core.surface.readings import Surface
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import at_least, marked
 from nullah.core.wood.species import species
 
 RUNS_ON = 25.0  # mm a check or split runs further than it shows (common practice, no source)

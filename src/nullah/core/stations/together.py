@@ -5,10 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 
-from nullah.core.calls import Call, Option, taken
-from nullah.core.design import Ref
-from nullah.core.document import Choice, Kit, Measured
-from nullah.core.frozen import frozen
+from nullah.core.document.calls import Call, Option, taken
+from nullah.core.document.project import Choice, Kit, Measured
 from nullah.core.joints.plan import Check, JointPlan
 from nullah.core.joints.squareness import NoSuchFrame, Squareness, by_diagonals
 from nullah.core.pieces.act import Act
@@ -18,6 +16,8 @@ from nullah.core.pieces.own import Own
 from nullah.core.pieces.worked import Worked
 from nullah.core.stations.joints import JointsResult
 from nullah.core.stations.made import Keeps, Made, PieceResult, anew
+from nullah.core.values.design import Ref
+from nullah.core.values.frozen import frozen
 
 
 @frozen

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from nullah.core import cautions
-from nullah.core.measure import marked
 from nullah.core.pieces.part import Part
-from nullah.core.stations import made_up
+from nullah.core.stations import cautions, made_up
 from nullah.core.stations.as_made import SHEETS
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.job import Job
 from nullah.core.stations.rough import CLEANING, OVER_THICK, resawing
 from nullah.core.stations.step import Step, told_figure
 from nullah.core.stations.trued import Trued
+from nullah.core.values.measure import marked
 from nullah.core.wood.species import species
 
 SQUARE_METRE_PLANED = (

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from nullah.core.document import Planed, Reading
-from nullah.core.frozen import frozen
+from nullah.core.document.project import Planed, Reading
 from nullah.core.surface.edges import EdgeWork
 from nullah.core.surface.planing import Planing
 from nullah.core.surface.readings import Surface
 from nullah.core.surface.rounds import Ways
+from nullah.core.values.frozen import frozen
 
 
 @frozen

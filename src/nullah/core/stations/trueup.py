@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from nullah.core.calls import Call
-from nullah.core.document import Board, Choice, Kit, Node, Plane, Planed, Project, Reading
-from nullah.core.frozen import frozen, replace
+from nullah.core.document.calls import Call
+from nullah.core.document.project import Board, Choice, Kit, Node, Plane, Planed, Project, Reading
 from nullah.core.stations import trueup_calls
 from nullah.core.stations.breakdown import BreakdownResult
 from nullah.core.stations.made import PieceResult
@@ -15,6 +14,7 @@ from nullah.core.surface.passes import TURNED, WAYS
 from nullah.core.surface.planing import minutes, planing
 from nullah.core.surface.readings import Surface, fit
 from nullah.core.surface.rounds import Ways
+from nullah.core.values.frozen import frozen, replace
 
 
 @frozen

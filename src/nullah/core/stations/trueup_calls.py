@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.calls import Call, Option, taken
-from nullah.core.document import Choice
+from nullah.core.document.calls import Call, Option, taken
+from nullah.core.document.project import Choice
 from nullah.core.joints.families import FAMILIES
-from nullah.core.measure import marked
 from nullah.core.stations.made import PieceResult
 from nullah.core.stations.piece_changes import thinner
 from nullah.core.stations.trued import Trued
+from nullah.core.values.measure import marked
 
 KEEP = "keep"  # a hollow
 WORKING = "working face"  # alone is made flat

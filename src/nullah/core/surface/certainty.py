@@ -10,8 +10,6 @@ from collections.abc import Collection, Sequence
 from functools import lru_cache
 from itertools import product
 
-from nullah.core.arrays import Floats, np
-from nullah.core.frozen import frozen
 from nullah.core.surface.gaussian_process import (
     CALIPER,
     CAREFUL,
@@ -26,6 +24,8 @@ from nullah.core.surface.gaussian_process import (
 from nullah.core.surface.heights import Heights
 from nullah.core.surface.prior import Scale, acrosses, alongs, bend
 from nullah.core.surface.reading_kinds import ReadingLike, Taken
+from nullah.core.values.arrays import Floats, np
+from nullah.core.values.frozen import frozen
 
 ENOUGH = 0.09  # mm, standard deviation over the face: with that, another reading is not worth its time
 LITTLE = 0.033  # mm of standard deviation: nor is one that tells so little, once there are ``BEGUN``

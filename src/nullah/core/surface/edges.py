@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from nullah.core.frozen import frozen
 from nullah.core.surface.reading_kinds import ReadingLike
+from nullah.core.values.frozen import frozen
 
 KIND = "out of square"
 SQUARE = 0.05  # mm: no light is seen under the square (common practice: edges square with no light)

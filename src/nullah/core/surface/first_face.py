@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from nullah.core.arrays import Floats, np
-from nullah.core.frozen import frozen
 from nullah.core.surface.heights import Rows
 from nullah.core.surface.readings import BACK, FACE, Surface
 from nullah.core.surface.slab import thickest_slab
+from nullah.core.values.arrays import Floats, np
+from nullah.core.values.frozen import frozen
 
 _EVERY = 2  # of the places a surface is worked on: enough of them to see how it lies
 _PRESSED = (

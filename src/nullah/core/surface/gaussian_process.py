@@ -20,11 +20,11 @@ from math import exp, hypot, log, sqrt
 from operator import mul
 from statistics import median
 
-from nullah.core.frozen import frozen
 from nullah.core.surface.heights import COLUMNS, Rows, evenly, node_rows
 from nullah.core.surface.linear import definite
 from nullah.core.surface.prior import SCALES, Prior, Scale, acrosses, alongs, bend, rough
 from nullah.core.surface.reading_kinds import READING_KINDS, Point, ReadingLike
+from nullah.core.values.frozen import frozen
 
 CALIPER = "thickness"  # the kind that sees both faces
 LEFT = 0.05  # mm, one standard deviation of a face that is called true: calipers bear on it

@@ -7,7 +7,7 @@ from functools import lru_cache
 from math import cos, pi
 from operator import add, mul
 
-from nullah.core.frozen import frozen
+from nullah.core.values.frozen import frozen
 
 Rows = tuple[tuple[float, ...], ...]  # along rows of across values, mm
 

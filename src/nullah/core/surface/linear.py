@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from math import log
 
-from nullah.core.arrays import np
+from nullah.core.values.arrays import np
 
 _IN_LISTS = 14  # rows and columns: up to there lists are as quick as loading a library
 

@@ -13,9 +13,9 @@ from itertools import chain
 from math import isfinite
 from typing import NamedTuple
 
-from nullah.core.arrays import Floats, np
-from nullah.core.frozen import frozen, replace
 from nullah.core.surface.zones import Place, Workpiece, Zone, outlines, strokes_in
+from nullah.core.values.arrays import Floats, np
+from nullah.core.values.frozen import frozen, replace
 
 TURNED: tuple[float, ...] = (45.0, -45.0)  # degrees from the length of the board, turned half way
 ACROSS: tuple[float, ...] = (90.0,)  # the other school

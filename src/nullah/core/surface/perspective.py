@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from nullah.core.arrays import Floats, np
+from nullah.core.values.arrays import Floats, np
 
 Point = tuple[float, float]
 

@@ -10,9 +10,9 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 
-from nullah.core.arrays import Floats, np
-from nullah.core.frozen import frozen
 from nullah.core.surface.perspective import Point, convex, plane_map, sampled
+from nullah.core.values.arrays import Floats, np
+from nullah.core.values.frozen import frozen
 
 CORNER, POINTED = 1.2, 0.8  # pixels a corner and a place on an edge are pointed at within, one standard deviation
 STRAIGHT = 0.6  # mm an edge of a board is from straight, one standard deviation

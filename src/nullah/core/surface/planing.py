@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.frozen import frozen
 from nullah.core.surface.heights import Rows
 from nullah.core.surface.pace import minutes_of
 from nullah.core.surface.readings import Flat, Surface
+from nullah.core.values.frozen import frozen
 
 
 @frozen

@@ -12,7 +12,7 @@ from itertools import product
 from math import sqrt
 from typing import Any
 
-from nullah.core.frozen import frozen
+from nullah.core.values.frozen import frozen
 
 Exp = Callable[[Any], Any]  # of a number, or of an array
 

@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Protocol
 
-from nullah.core.frozen import frozen, replace
+from nullah.core.values.frozen import frozen, replace
 
 Point = tuple[float, float, float]  # weight, u, v: from -1 to 1 along and across
 Show = Callable[[float], str]  # a length in the units of the project

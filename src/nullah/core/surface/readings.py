@@ -10,13 +10,13 @@ from collections.abc import Sequence
 from dataclasses import field
 from typing import Protocol
 
-from nullah.core.frozen import frozen, replace
 from nullah.core.surface import gaussian_process
 from nullah.core.surface.gaussian_process import CALIPER, Board, Fit
 from nullah.core.surface.heights import Heights, Rows, evenly, kept
 from nullah.core.surface.prior import rough, turned, worked
 from nullah.core.surface.reading_kinds import READING_KINDS, ReadingLike, Taken
 from nullah.core.surface.slab import Slab, thickest_slab
+from nullah.core.values.frozen import frozen, replace
 
 Section = tuple[tuple[float, ...], tuple[float, ...], Rows, Rows]  # places along and across; heights of both faces
 

@@ -8,7 +8,6 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from itertools import pairwise
 
-from nullah.core.frozen import frozen
 from nullah.core.surface.certainty import Grid, on_grid, to_nodes
 from nullah.core.surface.heights import COLUMNS, Heights, node_rows
 from nullah.core.surface.pace import minutes_of
@@ -16,6 +15,7 @@ from nullah.core.surface.passes import LEFT, RIGHT, TURNED, BenchPlane, Finish, 
 from nullah.core.surface.readings import BACK, FACE
 from nullah.core.surface.slab import thickest_slab, touching
 from nullah.core.surface.zones import Workpiece
+from nullah.core.values.frozen import frozen
 
 _AT_LAST = 0.3
 NEAR = 0.2  # mm, minimum zone: flat enough (common practice: sticks agree within about so much)

@@ -12,9 +12,9 @@ from math import inf, isfinite
 from operator import sub
 from typing import Any, Protocol, overload
 
-from nullah.core.arrays import Floats, np
-from nullah.core.frozen import frozen
 from nullah.core.surface.linear import solved
+from nullah.core.values.arrays import Floats, np
+from nullah.core.values.frozen import frozen
 
 _PATIENCE = 60  # steps without gain before Bland's rule takes over, which cannot cycle
 _WANTED = (0.0, 0.0, 0.0, 1.0)

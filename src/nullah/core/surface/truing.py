@@ -10,8 +10,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Protocol
 
-from nullah.core.arrays import Floats, np
-from nullah.core.frozen import frozen
 from nullah.core.surface.certainty import ADVISED, OF_A_FACE, known
 from nullah.core.surface.first_face import first_of
 from nullah.core.surface.gaussian_process import Board
@@ -22,6 +20,8 @@ from nullah.core.surface.readings import FACE, Surface, counts_from, fit
 from nullah.core.surface.rounds import Stage, Wanted, Ways, minutes_between, plan_round
 from nullah.core.surface.slab import minimum_zone, thickest_slab
 from nullah.core.surface.zones import Workpiece
+from nullah.core.values.arrays import Floats, np
+from nullah.core.values.frozen import frozen
 
 AGAIN = 6  # readings before the plan goes on
 ONCE_MORE = 2  # of them are read again, at the most

@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from functools import lru_cache
 from math import ceil, cos, hypot, radians, sin
 
-from nullah.core.arrays import Bools, Floats, Ints, np
-from nullah.core.frozen import frozen
+from nullah.core.values.arrays import Bools, Floats, Ints, np
+from nullah.core.values.frozen import frozen
 
 Place = tuple[float, float]  # x from the left end, y from the lower edge, both as seen through the face, mm
 

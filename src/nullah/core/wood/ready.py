@@ -12,7 +12,7 @@ import math
 from collections.abc import Callable, Sequence
 from itertools import pairwise
 
-from nullah.core.frozen import frozen
+from nullah.core.values.frozen import frozen
 
 FEWEST, FEWEST_BESIDE = 5, 3  # readings that are asked for, alone and beside a reference piece
 MOST = 1_000

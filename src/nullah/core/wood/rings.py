@@ -13,8 +13,8 @@ import math
 from collections.abc import Iterable, Sequence
 from functools import lru_cache
 
-from nullah.core.arrays import Floats, np
-from nullah.core.frozen import frozen
+from nullah.core.values.arrays import Floats, np
+from nullah.core.values.frozen import frozen
 
 Point = tuple[float, float]
 Run = tuple[Point, ...]

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from nullah.core.frozen import frozen
+from nullah.core.values.frozen import frozen
 from nullah.core.wood.moisture import equilibrium_moisture
 
 MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")

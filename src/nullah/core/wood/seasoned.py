@@ -10,7 +10,7 @@ import math
 from collections.abc import Mapping
 from dataclasses import field
 
-from nullah.core.frozen import frozen
+from nullah.core.values.frozen import frozen
 from nullah.core.wood.moisture import change
 from nullah.core.wood.species import species
 

@@ -10,8 +10,8 @@ import math
 import re
 from collections.abc import Sequence
 
-from nullah.core.frozen import frozen
-from nullah.core.measure import INCH, Unit
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import INCH, Unit
 
 BOARD_FOOT = 144.0  # cubic inches: a foot square and an inch thick
 DRESSED_THICK = {

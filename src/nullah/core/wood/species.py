@@ -6,7 +6,7 @@ import re
 from functools import lru_cache
 from typing import Any, Literal, cast
 
-from nullah.core.frozen import frozen
+from nullah.core.values.frozen import frozen
 from nullah.core.wood.species_table import SOURCES, TABLE
 
 Ease = Literal["soft", "middling", "hard"]

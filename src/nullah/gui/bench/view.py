@@ -6,8 +6,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QBrush
 from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QWidget
 
-from nullah.core import edit, step_edits
-from nullah.core.plan import TITLES
+from nullah.core.edits import edit, step_edits
+from nullah.core.planning.plan import TITLES
 from nullah.core.stations.step import Step
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font

@@ -5,13 +5,13 @@ from __future__ import annotations
 from PySide6.QtCore import QRect, QSize, Qt
 from PySide6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 
-from nullah.core import board_edits, edit, step_edits
-from nullah.core.calls import Option
-from nullah.core.frozen import replace
+from nullah.core.document.calls import Option
+from nullah.core.edits import board_edits, edit, step_edits
 from nullah.core.pictures import boards as picture
 from nullah.core.pictures.coming_apart import coming_apart
 from nullah.core.stations.breakdown import Sawing, sawing_of
 from nullah.core.stations.rough import parts_of
+from nullah.core.values.frozen import replace
 from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QComboBox, QVBoxLayout, QWidget
 
-from nullah.core.ask import Ask
-from nullah.core.design import JointDesign
+from nullah.core.edits.piece_edits import set_joint
 from nullah.core.joints.families import FAMILIES
-from nullah.core.piece_edits import set_joint
+from nullah.core.values.ask import Ask
+from nullah.core.values.design import JointDesign
 from nullah.gui.piece.form import ask_read, ask_spoken, ask_words
 from nullah.gui.session import Session
 from nullah.gui.widgets import Field, emptied, label, pick

@@ -7,16 +7,16 @@ from functools import partial
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QCheckBox, QListWidget, QWidget
 
-from nullah.core import measure
-from nullah.core.design import JointDesign
-from nullah.core.document_pieces import Designed
-from nullah.core.drawing import Drawing, Handle
-from nullah.core.edit import set_in
+from nullah.core.document.pieces import Designed
+from nullah.core.drawing.display_list import Drawing, Handle
+from nullah.core.edits.edit import set_in
+from nullah.core.edits.piece_edits import set_joint
 from nullah.core.joints.plan import JointPlan
 from nullah.core.pictures import joint as picture
 from nullah.core.pictures import joint_round
-from nullah.core.piece_edits import set_joint
 from nullah.core.pieces.grips import Grip, grips, handles
+from nullah.core.values import measure
+from nullah.core.values.design import JointDesign
 from nullah.gui.joints.asked import Asked
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session

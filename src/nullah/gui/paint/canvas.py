@@ -13,7 +13,7 @@ from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF, QWheelEvent
 from PySide6.QtWidgets import QLineEdit, QWidget
 
-from nullah.core.drawing import Area, Drawing, Handle, Line
+from nullah.core.drawing.display_list import Area, Drawing, Handle, Line
 from nullah.gui.paint.render import Renderer, Scale, fitted_with_words, scale_bar
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font

@@ -7,10 +7,10 @@ from collections.abc import Callable
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPainter, QPainterPath, QPen, QPolygonF
 
-from nullah.core.drawing import FINEST, Area, Dimension, Drawing, Handle, Line, Text, area
-from nullah.core.frozen import frozen
-from nullah.core.measure import INCH
-from nullah.core.placing import FIGURE, Placed, hidden, place, text_box, too_low
+from nullah.core.drawing.display_list import FINEST, Area, Dimension, Drawing, Handle, Line, Text, area
+from nullah.core.drawing.placing import FIGURE, Placed, hidden, place, text_box, too_low
+from nullah.core.values.frozen import frozen
+from nullah.core.values.measure import INCH
 from nullah.gui.theme import Theme, font
 
 

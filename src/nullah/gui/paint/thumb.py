@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
-from nullah.core.drawing import Drawing, Text
+from nullah.core.drawing.display_list import Drawing, Text
 from nullah.gui.paint.render import Renderer, fitted
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme

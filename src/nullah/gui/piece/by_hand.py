@@ -6,15 +6,17 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QWidget
 
-from nullah.core import measure, piece_edits, spans
-from nullah.core.board_readings import own_woods
-from nullah.core.document import Project
-from nullah.core.document_pieces import AddPart, Designed, prefix
+from nullah.core.choosing import spans
+from nullah.core.choosing.spans import MarkedSpan
+from nullah.core.document.pieces import AddPart, Designed, prefix
+from nullah.core.document.project import Project
+from nullah.core.edits import piece_edits
+from nullah.core.edits.board_readings import own_woods
 from nullah.core.joints.families import FAMILIES
 from nullah.core.pieces.look import LIES, frame_axes_of
 from nullah.core.pieces.part import Part
 from nullah.core.shapes.cut import WAYS
-from nullah.core.spans import MarkedSpan
+from nullah.core.values import measure
 from nullah.core.wood.species import NAMES
 from nullah.gui.flow import flow
 from nullah.gui.session import Session

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QWidget
 
-from nullah.core.document import Project
+from nullah.core.document.project import Project
 from nullah.gui.flow import flow
 from nullah.gui.widgets import button, column, emptied
 

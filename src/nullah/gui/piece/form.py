@@ -7,12 +7,12 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QComboBox, QVBoxLayout, QWidget
 
-from nullah.core import measure
-from nullah.core.ask import Ask
-from nullah.core.board_readings import own_woods
-from nullah.core.document_pieces import Designed, Piece
-from nullah.core.piece_edits import answer, set_answer
+from nullah.core.document.pieces import Designed, Piece
+from nullah.core.edits.board_readings import own_woods
+from nullah.core.edits.piece_edits import answer, set_answer
 from nullah.core.pieces.kind import Kind
+from nullah.core.values import measure
+from nullah.core.values.ask import Ask
 from nullah.gui.flow import flow
 from nullah.gui.session import Session
 from nullah.gui.tips import set_tip

@@ -6,8 +6,9 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QFileDialog, QWidget
 
-from nullah.core import guide_edits, measure
-from nullah.core.document import Guide, Project
+from nullah.core.document.project import Guide, Project
+from nullah.core.edits import guide_edits
+from nullah.core.values import measure
 from nullah.formats import photo
 from nullah.formats.trouble import FileTrouble
 from nullah.gui.flow import flow

@@ -5,8 +5,8 @@ from __future__ import annotations
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import QSlider, QVBoxLayout, QWidget
 
-from nullah.core.frozen import replace
 from nullah.core.pictures import standing
+from nullah.core.values.frozen import replace
 from nullah.gui.flow import flow
 from nullah.gui.widgets import button, pick
 

@@ -6,9 +6,11 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QGuiApplication, QResizeEvent
 from PySide6.QtWidgets import QAbstractItemView, QTableWidget, QTableWidgetItem, QWidget
 
-from nullah.core import measure, parts_table, piece_edits
-from nullah.core.document import Project
-from nullah.core.parts_table import BY_HAND, COLUMNS, Row
+from nullah.core.document.project import Project
+from nullah.core.edits import piece_edits
+from nullah.core.planning import parts_table
+from nullah.core.planning.parts_table import BY_HAND, COLUMNS, Row
+from nullah.core.values import measure
 from nullah.gui.session import Session
 from nullah.gui.widgets import button, column, row
 

@@ -9,16 +9,17 @@ from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QGridLayout, QPushButton, QSlider, QWidget
 
-from nullah.core import edit, measure, piece_edits
-from nullah.core.document import Project
-from nullah.core.document_pieces import Designed
-from nullah.core.drawing import Area, Drawing
-from nullah.core.measure import marked
+from nullah.core.document.pieces import Designed
+from nullah.core.document.project import Project
+from nullah.core.drawing.display_list import Area, Drawing
+from nullah.core.edits import edit, piece_edits
 from nullah.core.pictures import piece as picture
 from nullah.core.pictures import standing
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.part import Chain, ChainLine, Part
-from nullah.core.plan import TITLES
+from nullah.core.planning.plan import TITLES
+from nullah.core.values import measure
+from nullah.core.values.measure import marked
 from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.piece.chips import PieceChips

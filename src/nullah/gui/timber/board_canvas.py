@@ -9,7 +9,7 @@ from __future__ import annotations
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 
-from nullah.core.drawing import Drawing
+from nullah.core.drawing.display_list import Drawing
 from nullah.core.pictures.unfolded import Unfolded
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session

@@ -6,8 +6,9 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QWidget
 
-from nullah.core import board_readings, edit, measure
-from nullah.core.document import DEFECT_KINDS, Board, Defect
+from nullah.core.document.project import DEFECT_KINDS, Board, Defect
+from nullah.core.edits import board_readings, edit
+from nullah.core.values import measure
 from nullah.core.wood.species import NAMES
 from nullah.gui.flow import flow
 from nullah.gui.session import Session

@@ -10,12 +10,13 @@ from PySide6.QtCore import Signal
 from PySide6.QtGui import QImage, QPixmap
 from PySide6.QtWidgets import QFileDialog, QWidget
 
-from nullah.core import board_readings, measure
-from nullah.core.arrays import np
-from nullah.core.document import Board, BoardPhoto
+from nullah.core.document.project import Board, BoardPhoto
+from nullah.core.edits import board_readings
 from nullah.core.joints.plan import counted
 from nullah.core.surface.perspective import by_lengths
 from nullah.core.surface.photo_fit import PhotoFit
+from nullah.core.values import measure
+from nullah.core.values.arrays import np
 from nullah.formats.trouble import FileTrouble
 from nullah.gui.flow import flow
 from nullah.gui.paint.marked_photo import PICTURES, MarkedPhoto, picture_bytes

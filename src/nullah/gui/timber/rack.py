@@ -16,7 +16,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from nullah.core.document import Board
+from nullah.core.document.project import Board
 from nullah.core.layout.taper import clipped
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font

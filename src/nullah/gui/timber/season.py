@@ -7,8 +7,8 @@ from datetime import date
 
 from PySide6.QtWidgets import QWidget
 
-from nullah.core import board_readings, edit
-from nullah.core.document import Board, Month, Project
+from nullah.core.document.project import Board, Month, Project
+from nullah.core.edits import board_readings, edit
 from nullah.core.pictures import drying, movement, year
 from nullah.core.stations.as_made import months
 from nullah.core.stations.readiness import readiness, reference_of

@@ -6,8 +6,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QLineEdit, QSizePolicy, QStackedWidget, QWidget
 
-from nullah.core import board_readings, board_said, edit
-from nullah.core.document import DEFECT_KINDS, Board
+from nullah.core.document.project import DEFECT_KINDS, Board
+from nullah.core.edits import board_readings, board_said, edit
 from nullah.core.pictures.unfolded import Unfolded, unfolded
 from nullah.core.stations.as_made import goal_of
 from nullah.gui.flow import flow

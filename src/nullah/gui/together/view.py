@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QWidget
 
-from nullah.core import edit
-from nullah.core.drawing import Drawing
+from nullah.core.drawing.display_list import Drawing
+from nullah.core.edits import edit
 from nullah.core.pictures import frame as picture
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session

@@ -5,9 +5,9 @@ from __future__ import annotations
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QWidget
 
-from nullah.core import measure
 from nullah.core.stations.trued import Trued
 from nullah.core.surface.reading_kinds import EDGES, READING_KINDS, STOOD, ReadingLike
+from nullah.core.values import measure
 from nullah.gui.session import Session
 from nullah.gui.widgets import Field, label, pick, row
 

@@ -21,7 +21,7 @@ class RoundPlanner(QObject):
         self.wanted: Wanted | None = None
         self.round: Round | None = None
         self.failed = False
-        self._process = OneShot("nullah.rounds_process", self._ended, self, self._heard)
+        self._process = OneShot("nullah.processes.rounds", self._ended, self, self._heard)
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
         self._soon.setInterval(PAUSE)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QListWidget, QWidget
 
-from nullah.core import truing_edits
+from nullah.core.edits import truing_edits
 from nullah.core.joints.plan import counted
 from nullah.core.pictures import surface as picture
 from nullah.core.stations.planing_ways import counting, first_side, how, knowledge, wanted

@@ -1,0 +1,1 @@
+"""Sums of the trade, each one thing that is asked and answered."""

@@ -1,0 +1,1 @@
+"""What is offered: kinds of piece, joints between two parts, places between marks."""

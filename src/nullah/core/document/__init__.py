@@ -1,0 +1,1 @@
+"""The project as a value: pieces, boards, calls, history, and what a value refuses."""

@@ -1,0 +1,1 @@
+"""Project to project: a file each of what is edited, and gestures."""

@@ -1,0 +1,419 @@
+"""Edits: each takes a project and gives the next one. Undo is the list of old ones; nothing here changes a value in place."""
+
+from __future__ import annotations
+
+import re
+from datetime import datetime
+from typing import Any, TypeVar
+
+from pydantic import ValidationError
+
+from nullah.core.document.calls import Call
+from nullah.core.document.pieces import OPENING, WHOLE, AddPart, Piece, Put, prefix
+from nullah.core.document.project import (
+    LOG_LETTERS,
+    LOG_LINES,
+    Board,
+    Choice,
+    CutMark,
+    JointMark,
+    LogEntry,
+    Measured,
+    Project,
+    Timer,
+)
+from nullah.core.document.refusals import sentence
+from nullah.core.joints.plan import JointPlan
+from nullah.core.pieces.part import Part
+from nullah.core.stations import as_made, piece
+from nullah.core.stations.piece_changes import without_mark
+from nullah.core.values.measure import BadLength, parse_positive, show_length, told
+from nullah.core.values.value import Value
+from nullah.core.wood.species import UnknownSpecies, species
+
+MOST_LETTERS = 2000  # of one line of the bench book
+V = TypeVar("V", bound=Value)
+
+
+class BadEdit(ValueError):
+    """An edit that cannot be made; the message is one sentence that says what to do instead."""
+
+
+def changed(project: Project, **update: Any) -> Project:
+    """The project with fields replaced, validated anew.
+
+    Raises:
+        BadEdit: the new values are not valid; the message says which and why.
+    """
+    return held(project, **update)
+
+
+def held(value: V, /, **update: Any) -> V:
+    """Any value of the document with fields replaced.
+
+    Raises:
+        BadEdit: a new value is out of bounds; the message says which and why.
+    """
+    try:
+        return value.model_copy(update=update)
+    except ValidationError as error:
+        raise BadEdit(sentence(error)) from None
+
+
+def made(what: type[V], /, **fields: Any) -> V:
+    """A new value of the document.
+
+    Raises:
+        BadEdit: a field is out of bounds; the message says which and why.
+    """
+    try:
+        return what.model_validate(fields)
+    except ValidationError as error:
+        raise BadEdit(sentence(error)) from None
+
+
+def logged(project: Project, kind: str, text: str, when: str = "", step: str = "", minutes: float = 0.0) -> Project:
+    """The project with one more line in its bench book; where the book is full its earliest lines make way.
+
+    Raises:
+        BadEdit: the line is longer than 2,000 letters, or its minutes are out of bounds.
+    """
+    words = "".join(c if c >= " " else " " for c in text)  # a control character is written as six
+    entry = made(LogEntry, kind=kind, text=words, when=when, step=step, minutes=minutes)
+    kept = project.log[max(0, len(project.log) - LOG_LINES + 1) :]
+    while len(kept) * MOST_LETTERS > LOG_LETTERS and _letters(kept) + len(words) > LOG_LETTERS:
+        kept = kept[max(1, len(kept) // 100) :]
+    return held(project, log=(*kept, entry))
+
+
+def _letters(log: tuple[LogEntry, ...]) -> int:
+    return sum(len(entry.text) for entry in log)
+
+
+def set_piece(project: Project, field: str, value: Any) -> Project:
+    """The project with one field of its piece set; ``contents.`` before the name reaches into the contents.
+
+    Raises:
+        BadEdit: the value is out of bounds.
+    """
+    owner = project.piece.contents if field.startswith("contents.") else project.piece
+    name = field.removeprefix("contents.")
+    if name.endswith("species"):
+        _known(str(value))
+    fresh = held(owner, **{name: value})
+    return held(project, piece=fresh if owner is project.piece else held(project.piece, contents=fresh))
+
+
+def set_in(project: Project, owner: str, field: str, value: Any) -> Project:
+    """The project with one field of its ``room``, ``kit``, ``allowances`` or ``weights`` set.
+
+    Raises:
+        BadEdit: the value is out of bounds.
+    """
+    return held(project, **{owner: held(getattr(project, owner), **{field: value})})
+
+
+def put_board(project: Project, board: Board) -> Project:
+    """The project with a board added, or put in the place of the one with its id."""
+    _known(board.species)
+    boards = list(project.boards)
+    index = next((i for i, b in enumerate(boards) if b.id == board.id), None)
+    if index is None:
+        boards.append(board)
+    else:
+        boards[index] = board
+    return changed(project, boards=tuple(boards))
+
+
+def drop_board(project: Project, board_id: str) -> Project:
+    """The project without a board, all that was read and planed of it, and its pictures; its number is never used again."""
+    return changed(
+        project,
+        last_board=max(project.last_board, number_of(board_id)),
+        planed=tuple(p for p in project.planed if p.target != board_id),
+        boards=tuple(b for b in project.boards if b.id != board_id),
+        readings=tuple(r for r in project.readings if r.target != board_id),
+        board_photos=tuple(p for p in project.board_photos if p.board != board_id),
+    )
+
+
+def number_of(name: str) -> int:
+    """The number that an id ends with; 0 where it has none, or one that is no one's."""
+    digits = re.search(r"\d{1,6}$", name)
+    return int(digits[0]) if digits else 0
+
+
+def new_board_id(project: Project) -> str:
+    """An id that no board has or had."""
+    return f"board {1 + max(project.last_board, *(number_of(b.id) for b in project.boards), 0)}"
+
+
+def fresh_id(stem: str, taken: set[str]) -> str:
+    """The stem with the lowest number that is not taken."""
+    number = 1
+    while f"{stem} {number}" in taken:
+        number += 1
+    return f"{stem} {number}"
+
+
+def _known(name: str) -> None:
+    try:
+        species(name)
+    except UnknownSpecies as error:
+        raise BadEdit(str(error)) from None
+
+
+def check_species(project: Project) -> None:
+    """Nothing where every species named is in the table.
+
+    Raises:
+        UnknownSpecies: one is not; the message lists those that are.
+    """
+    named = [b.species for b in project.boards]
+    for one in project.pieces:
+        if isinstance(one, Piece):
+            named += [one.wall_species, one.panel_species, one.lid_species]
+        else:
+            named += [e.species for e in one.edits if isinstance(e, AddPart)]
+            named += [str(e.value) for e in one.edits if isinstance(e, Put) and e.what == "species"]
+    for name in named:
+        species(name)
+
+
+# ---- calls
+
+
+def take(project: Project, call: Call, option_id: str, when: str = "") -> Project:
+    """The project with a call taken: its option's change made, the choice recorded.
+
+    Raises:
+        KeyError: the call has no such option.
+        BadEdit: its change passes a limit.
+    """
+    option = call.option(option_id)
+    asked, label = (told(t, project.units, project.denominator) for t in (call.question, option.label))
+    choice = made(
+        Choice, call=call.id, option=option_id, asked=call.asked[:MOST_LETTERS], words=f"{asked} {label}"[:MOST_LETTERS]
+    )
+    try:
+        after = option.change(project)
+    except ValidationError as error:
+        raise BadEdit(sentence(error)) from None
+    after = held(after, choices=(*(c for c in after.choices if c.call != call.id), choice))
+    if not call.sets_outside:
+        after = _outside_held(project, after)
+    unit = (project.units, project.denominator)
+    came = "; ".join(told(c, *unit) for c in option.consequences)
+    ours = "" if option_id == call.recommended else f" The program would have taken {told(_label(call), *unit)}."
+    why = f" Why: {told(call.why, *unit)}." if call.why and not ours else ours
+    return logged(after, "call", f"{asked} Taken: {label}{f' ({came})' if came else ''}.{why}"[:MOST_LETTERS], when)
+
+
+_MADE_UP = ("extra_length", "extra_width", "extra_height")
+
+
+def _outside_held(before: Project, after: Project) -> Project:
+    """The project after a call, with outside sizes of boxes that were typed as they were: what is made up takes the difference."""
+    for was, now in zip(before.pieces, after.pieces, strict=False):
+        if not (isinstance(was, Piece) and isinstance(now, Piece) and was.id == now.id):
+            continue
+        typed = [f for f in _MADE_UP if getattr(was, f) == getattr(now, f) != 0]
+        size, grown = (_outside(one, now.id) if typed else None for one in (before, after))
+        if size is not None and grown is not None:
+            update = {f: getattr(now, f) + size[i] - grown[i] for i, f in enumerate(_MADE_UP) if f in typed}
+            after = held(after, piece=held(now, **update))
+    return after
+
+
+def _outside(project: Project, piece_id: str) -> tuple[float, ...] | None:
+    p = project
+    wood = as_made.work(p.boards, p.room, p.choices, p.layout, p.cut, p.references).wood
+    said = tuple(m for m in p.measured if m.part.rpartition(".")[2] != WHOLE)
+    made = piece.work(p.pieces, piece_id, said, p.cut, p.joints_cut, p.choices, wood, piece.shop_of(p.kit)).in_hand
+    return made.own.outside if made.own is not None else None
+
+
+def _label(call: Call) -> str:
+    return call.option(call.recommended).label
+
+
+def take_back(project: Project, call_id: str, when: str = "") -> Project:
+    """The project with a recorded choice taken back: the call is open again (a layout taken is laid aside)."""
+    update: dict[str, Any] = {"choices": tuple(c for c in project.choices if c.call != call_id)}
+    if call_id == "layout":
+        update["layout"] = None
+    return logged(held(project, **update), "call", f"Taken back: {call_id}.", when)
+
+
+# ---- the wood speaks
+
+_SAID = re.compile(
+    r"^\s*(?P<who>.+?)\s+(?P<what>length|long|width|wide|height|high|thickness|thick)\s*[=:]?\s*(?P<mm>\S.*)$", re.I
+)
+_DIAGONAL = re.compile(r"^\s*diagonal\s+(?P<n>[12])\s*[=:]?\s+(?P<mm>\S.*)$", re.I)
+_DIMENSION = {"long": "length", "wide": "width", "high": "width", "height": "width", "thick": "thickness"}
+_MOISTURE = re.compile(r"^\s*(?P<who>.+?)\s+(?:moisture|mc|reads)\s*[=:]?\s*(?P<percent>[\d.,]+)\s*%?\s*$", re.I)
+HOW = (
+    'Write a part or a board, what was measured and how much, like "A thickness 17.4" or "Board 2 moisture 10.5"; '
+    'of a joint that is cut "corner A-B pin 6.4" or "corner A-B gap 0.3".'
+)
+
+
+def measured(project: Project, parts: tuple[Part, ...], text: str, when: str = "") -> Project:
+    """The project with what the wood says in place of what was planned.
+
+    ``A thickness 17.4``; ``divider thickness 9.6`` (all dividers); ``opening width 101.4`` (as built, for what is fitted
+    to it); ``diagonal 1 361``; ``Board 2 width 168``, ``Board 2 moisture 10.5``. A later measurement of the same thing replaces the
+    earlier one; the log keeps both.
+
+    Raises:
+        BadEdit: the text names no part, no dimension or no length.
+    """
+    moist = _MOISTURE.match(text)
+    if moist is not None:
+        return _board_measured(
+            project, _board_named(project, moist["who"]), "moisture", _percent(moist["percent"]), when
+        )
+    diagonal = _DIAGONAL.match(text)
+    said = diagonal or _SAID.match(text)
+    if said is None:
+        raise BadEdit(HOW)
+    try:
+        mm = parse_positive(said["mm"], project.units, "a measured size")
+    except BadLength as error:
+        raise BadEdit(str(error)) from None
+    if diagonal:
+        targets, dimension = [f"{prefix(project.hand)}{WHOLE}"], f"diagonal {said['n']}"
+    else:
+        word = said["what"].lower()
+        dimension = _DIMENSION.get(word, word)
+        if _names_a_board(project, parts, said["who"]):
+            return _board_measured(project, _board_named(project, said["who"]), dimension, mm, when)
+        targets = _named(said["who"], parts, prefix(project.hand))
+        if targets == [f"{prefix(project.hand)}{OPENING}"] and dimension == "thickness":
+            raise BadEdit("The opening has a length and a width, no thickness.")
+    new = tuple(made(Measured, part=t, dimension=dimension, value=mm) for t in targets)
+    replaced = {(m.part, m.dimension) for m in new}
+    kept = tuple(m for m in project.measured if (m.part, m.dimension) not in replaced)
+    after = held(project, measured=(*kept, *new))
+    return logged(
+        after,
+        "measured",
+        f"{' '.join(said['who'].split()) if not diagonal else 'box'} {dimension} "
+        f"{show_length(mm, project.units, project.denominator).text}",
+        when,
+    )
+
+
+def _plain(who: str) -> str:
+    return " ".join(who.split()).lower()
+
+
+def _names_a_board(project: Project, parts: tuple[Part, ...], who: str) -> bool:
+    """Whether the words name a board and no part."""
+    name = _plain(who)
+    if any(name in (p.id.lower(), p.name.lower()) for p in parts):
+        return False
+    return any(name in (b.name.lower(), b.id.lower()) for b in project.boards)
+
+
+def _board_named(project: Project, who: str) -> Board:
+    name = _plain(who)
+    found = [b for b in project.boards if b.name.lower() == name] or [b for b in project.boards if b.id.lower() == name]
+    if len(found) == 1:
+        return found[0]
+    if found:
+        raise BadEdit(f'There are {len(found)} boards called "{who.strip()[:30]}"; give them names of their own first.')
+    known = ", ".join(b.name for b in project.boards[:8])
+    raise BadEdit(f'There is no board "{who.strip()[:30]}" here; there are {known or "none yet"}.')
+
+
+def _percent(text: str) -> float:
+    try:
+        return float(text.replace(",", "."))
+    except ValueError:
+        raise BadEdit(f'"{text[:20]}" is not a number of percent.') from None
+
+
+def _board_measured(project: Project, board: Board, dimension: str, value: float, when: str) -> Project:
+    after = put_board(project, held(board, **{dimension: value}))
+    unit = f"{value:g} %" if dimension == "moisture" else show_length(value, project.units, project.denominator).text
+    return logged(after, "measured", f"{board.name} {dimension} {unit}", when)
+
+
+def _named(who: str, parts: tuple[Part, ...], pre: str) -> list[str]:
+    """The ids of the parts that words name, those of the piece in hand, whose names have ``pre`` before them, first."""
+    name = " ".join(who.split()).lower().removeprefix("part ")
+    if name in ("opening", "inside"):
+        return [f"{pre}{OPENING}"]
+    mine = [p for p in parts if pre and p.id.startswith(pre)]
+    local = {p.id: p.id.removeprefix(pre).lower() for p in mine}
+    found = [p.id for p in mine if name in (local[p.id], p.name.lower().rpartition(": ")[2])]
+    found = found or [
+        p.id for p in parts if name in (p.id.lower(), p.name.lower(), p.name.lower().removeprefix(p.id.lower() + " "))
+    ]
+    among = mine or parts
+    if not found and name in ("divider", "dividers"):
+        found = [p.id for p in among if p.group.removeprefix(pre) == "dividers"]
+    if not found and name in ("side", "sides", "wall", "walls"):
+        found = [p.id for p in among if p.in_order]
+    if not found:
+        groups = [p.group.removeprefix(pre) for p in among]
+        found = [
+            p.id for p, group in zip(among, groups, strict=True) if group and name in (group, group.removesuffix("s"))
+        ]
+    if not found:
+        known = ", ".join(dict.fromkeys(p.group if p.group == "dividers" else p.id for p in parts))
+        raise BadEdit(f'There is no part "{who.strip()[:30]}" here; there are {known or "none yet"} and the opening.')
+    return found
+
+
+# ---- cut and done
+
+
+def mark_cut(project: Project, part: Part, when: str = "") -> Project:
+    """The project with a part marked as cut at its sizes as they stand: from now on they never change silently."""
+    mark = made(CutMark, part=part.id, length=part.length, width=part.width, thickness=part.thickness)
+    after = held(project, cut=(*(m for m in project.cut if m.part != part.id), mark))
+    sizes = " x ".join(show_length(v, project.units, project.denominator).text for v in part.sizes)
+    return logged(after, "cut", f"{part.name} cut: {sizes}", when)
+
+
+def unmark_cut(project: Project, part_id: str, when: str = "") -> Project:
+    """The project with a part no longer marked as cut: it is made again, from other wood where it was sawn."""
+    after = without_mark(part_id)(project)
+    return logged(after, "cut", f"{part_id} is to be cut again", when)
+
+
+def mark_joint(project: Project, joint: JointPlan) -> Project:
+    """The project with a joint marked as cut at its figures and places as they stand: from now on they never change silently."""
+    mark = made(JointMark, joint=joint.id, parts=joint.parts, figures=dict(joint.figures), places=dict(joint.places))
+    return held(project, joints_cut=(*(m for m in project.joints_cut if m.joint != joint.id), mark))
+
+
+def start_timer(project: Project, step_id: str, when: str) -> Project:
+    """The project with a step being timed from ``when`` (ISO 8601) on; another that was being timed is stopped unlogged."""
+    return held(project, timer=made(Timer, step=step_id, started=when))
+
+
+def stop_timer(project: Project, title: str, when: str) -> Project:
+    """The project with its timer stopped and the minutes logged for the step, which is not done by that."""
+    if project.timer is None:
+        return project
+    step, minutes = project.timer.step, timed(project, when)
+    after = held(project, timer=None)
+    return logged(after, "time", title, when, step, round(minutes, 2)) if minutes > 0 else after
+
+
+LONGEST_GO = 24 * 60.0  # minutes: a timer left running longer was forgotten, and says nothing
+
+
+def timed(project: Project, when: str) -> float:
+    """Minutes since the timer was started; 0 without one, or where it was forgotten for more than a day."""
+    if project.timer is None:
+        return 0.0
+    try:
+        minutes = (datetime.fromisoformat(when) - datetime.fromisoformat(project.timer.started)).total_seconds() / 60
+    except (ValueError, TypeError):
+        return 0.0
+    return minutes if 0 < minutes <= LONGEST_GO else 0.0

@@ -1,0 +1,1 @@
+"""The stations in order, what an edit changed, and what is read off the whole plan."""
