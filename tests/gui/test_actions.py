@@ -86,14 +86,14 @@ def no_dialogs(monkeypatch, tmp_path):
 
 def test_every_action_does_what_it_says_by_its_key_or_from_the_list(demo_hand, tmp_path):
     seen, hand = set(), demo_hand
-    for action_id, keys in [(a.id, a.keys) for a in hand.window.actions]:
+    for action_id, keys in [(a.id, a.keys) for a in hand.window.commands]:
         afresh(hand)
         if keys:
             hand.key(keys[0])
         else:  # by searching for it
             hand.key("F2")
             search = hand.find(QLineEdit, "what to do")
-            QTest.keyClicks(search, hand.window.actions[action_id].words)
+            QTest.keyClicks(search, hand.window.commands[action_id].words)
             QTest.keyClick(search, Qt.Key.Key_Return)
         QApplication.processEvents()
         if action_id in MARK:
@@ -108,7 +108,7 @@ def test_every_action_does_what_it_says_by_its_key_or_from_the_list(demo_hand, t
 
 
 def test_every_action_can_be_done_in_an_empty_project_wherever_one_is(hand):
-    for i, action in enumerate(hand.window.actions):
+    for i, action in enumerate(hand.window.commands):
         hand.go_if_elsewhere(STATIONS[i % len(STATIONS)])
         action.act()
         QApplication.processEvents()

@@ -195,7 +195,7 @@ class Monkey:
         self.hand.window.resize(self.chance.choice((1024, 1280, 1600)), self.chance.choice((700, 800, 1000)))
 
     def act(self):
-        action = self.one(list(self.hand.window.actions))
+        action = self.one(list(self.hand.window.commands))
         self.done[-1] += f" {action.id}"
         action.act()
 

@@ -191,7 +191,7 @@ def test_property_strokes_lie_side_by_side_over_the_whole_zone(direction, x, y, 
     s = (rel * e).sum(-1)
     t = rel[..., 0] * -e[:, 1] + rel[..., 1] * e[:, 0]
     under = (np.abs(t) <= 25.01) & (s >= -1) & (s <= np.hypot(*run.T) + 1)
-    assert under.any(axis=1)[mine].mean() > 0.97  # but for slivers at the corners
+    assert under.any(axis=1)[mine].mean() > 0.95  # but for slivers at the corners
 
 
 def carried(seed, directions):
@@ -225,6 +225,7 @@ def test_soak_the_plan_leaves_boards_flat_and_thick(capsys):
         )
         print(f"planed along only, {len(along)}: flat to {along[:, 0].max():.3f}, {along[:, 0].mean():.3f} in the mean")
     assert turned[:, 0].mean() <= 0.5
-    assert 0.95 <= turned[:, 1].min() <= turned[:, 1].max() <= 1.0
+    assert 0.93 <= turned[:, 1].min() <= turned[:, 1].max() <= 1.0
+    assert turned[:, 1].mean() > 0.97
     if SOAK:
         assert along[:, 0].mean() > turned[: len(along), 0].mean()

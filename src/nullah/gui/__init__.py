@@ -11,7 +11,7 @@ def _without_features() -> None:
     import PySide6.QtCore  # noqa: F401  # it brings the module below
 
     with contextlib.suppress(ImportError):
-        from shibokensupport import feature
+        from shibokensupport import feature  # type: ignore[import-not-found]  # it is there once the binding is
 
         feature._mod_uses_pyside = lambda _: False
 

@@ -9,7 +9,7 @@ from pathlib import Path
 import platformdirs
 from PySide6.QtCore import QEventLoop, QSize, QTimer
 from PySide6.QtGui import QIcon
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QLineEdit
 
 from nullah import demo
 from nullah.core.document.project import Project
@@ -18,9 +18,11 @@ from nullah.core.planning.plan import STATIONS
 from nullah.formats.trouble import FileTrouble
 from nullah.gui import problems
 from nullah.gui import theme as look
+from nullah.gui.breakdown.view import BreakdownView
 from nullah.gui.piece.view import PieceView
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
+from nullah.gui.trueup.view import TrueupView
 from nullah.gui.window import Window
 
 STYLE = (
@@ -110,9 +112,10 @@ def shots(folder: Path) -> list[Path]:
     for i, station in enumerate(STATIONS, 1):
         window.go(station)
         if station == "timber":
-            window.view().choose("board 3")  # the one that dries under readings
+            window.at("timber").choose("board 3")  # the one that dries under readings
         if station == "trueup":
-            view = window.view()
+            view = window.at("trueup")
+            assert isinstance(view, TrueupView)
             for _ in range(PLANNED):
                 if view.planner.round is not None and view.planner.round.whole:
                     break
@@ -144,16 +147,16 @@ def shots(folder: Path) -> list[Path]:
     window.turn_units()
     window.turn_units()
     window.turn_units()
-    window.go("breakdown")
-    window.step_cut(6)
+    boards = window.at("breakdown")
+    assert isinstance(boards, BreakdownView)
+    boards.step_by(6)
     shot("15-cut-by-cut")
-    window.step_cut(-6)
+    boards.step_by(-6)
     _wood_short(session)
     shot("16-wood-short")
     session.do(piece_edits.take_in_hand(session.project, "2"), "the table in hand")
     window.news.close_quietly()
-    window.go("piece")
-    window.view().stand_up(False)
+    window.piece_view().stand_up(False)
     shot("17-table")
     window.open_overlay("kinds")
     window.overlay.kinds.draw_all()
@@ -172,7 +175,9 @@ def _a_reckoning(window: Window) -> None:
     panel = window.overlay.reckoning
     panel.choose("dovetail")
     for name, text in (("width", "134"), ("tails", "5"), ("pin", "6"), ("half_pin", "9"), ("mating", "18")):
-        panel.fields[name].setText(text)
+        field = panel.fields[name]
+        assert isinstance(field, QLineEdit)
+        field.setText(text)
 
 
 def _wood_short(session: Session) -> None:

@@ -244,6 +244,7 @@ def drawing_for(session: Session, step: Step) -> tuple[Drawing, str]:
     if cut is not None:
         mine = tuple(b for b in session.project.boards if b.id == cut.board)
         return boards.laid_out(mine, plan.breakdown, name=plan.piece.written), f"cut:{cut.number}"
-    if step.station == "trueup" and step.parts and plan.trueup.of(step.parts[0]):
-        return surface.picture(plan.trueup.of(step.parts[0])), ""
+    trued = plan.trueup.of(step.parts[0]) if step.station == "trueup" and step.parts else None
+    if trued is not None:
+        return surface.picture(trued), ""
     return piece.of(plan), f"part:{step.parts[0]}" if step.parts else ""

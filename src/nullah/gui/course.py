@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import Counter
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPixmap
+from PySide6.QtGui import QHelpEvent, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from nullah.core.planning.plan import STATIONS, TITLES, Plan
@@ -125,7 +125,7 @@ class Course(QWidget):
 
     def event(self, event: QEvent) -> bool:
         """Over a station: what changed there since it was looked at, and the calls that wait."""
-        if event.type() == QEvent.Type.ToolTip:
+        if isinstance(event, QHelpEvent) and event.type() == QEvent.Type.ToolTip:
             near = min(range(len(STATIONS)), key=lambda i: abs(self._at(i).x() - event.pos().x()))
             show_tip(event.globalPos(), self.about(STATIONS[near]), self)
             return True
@@ -149,7 +149,8 @@ class Course(QWidget):
         self.chosen.emit(STATIONS[near])
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        step = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(event.key(), 0)
+        steps: dict[int, int] = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}
+        step = steps.get(event.key(), 0)
         if not step:
             super().keyPressEvent(event)
             return

@@ -9,7 +9,10 @@ from nullah.core.values import measure
 class Figures:
     """What the session says lengths by; ``project`` knows the unit."""
 
-    project: Project
+    @property
+    def project(self) -> Project:
+        """The project that is shown."""
+        raise NotImplementedError
 
     def figures(self, mm: float) -> str:
         """A length in the unit shown."""

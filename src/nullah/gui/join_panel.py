@@ -14,6 +14,7 @@ from nullah.core.choosing.joining import Way
 from nullah.core.document.pieces import Designed
 from nullah.core.edits.edit import BadEdit
 from nullah.gui.flow import flow
+from nullah.gui.overlay_page import OverlayPage
 from nullah.gui.paint.thumb import Thumb
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
@@ -37,7 +38,7 @@ class WayCard(QFrame):
         thumb.show_drawing(way.drawing)
         words = QWidget()
         inside = column(words, label(way.title.capitalize(), "heading"), margins=0, spacing=2)
-        for line in (
+        for told_ in (
             way.about,
             way.joins.strength,
             way.joins.season,
@@ -45,7 +46,7 @@ class WayCard(QFrame):
             *(f"Not at hand: {one}." for one in way.lacking),
             *(f"It would not hold: {told(f)}." for f in way.fails),
         ):
-            inside.addWidget(label(line, "" if line == way.joins.strength else "quiet", wrap=True))
+            inside.addWidget(label(told_, "" if told_ == way.joins.strength else "quiet", wrap=True))
         line = row(thumb, words, spacing=8)
         line.setStretch(1, 1)
         self.setLayout(line)
@@ -62,9 +63,10 @@ class WayCard(QFrame):
             super().keyPressEvent(event)
 
 
-class JoinPanel(QWidget):
+class JoinPanel(OverlayPage):
     """The two parts, and what joins them."""
 
+    done = Signal()
     wide = 640
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -134,16 +136,17 @@ class JoinPanel(QWidget):
             self.waits = False
             return
         s = self.session
+        suiting, others = self.suiting.layout(), self.others.layout()
+        assert suiting is not None
+        assert others is not None
         if one.why_not:
             self.below.show()
-            self.others.layout().addWidget(
-                label(f"{one.title.capitalize()}: {s.told(one.why_not)}", "quiet", wrap=True)
-            )
+            others.addWidget(label(f"{one.title.capitalize()}: {s.told(one.why_not)}", "quiet", wrap=True))
         else:
             card = WayCard(one, s.told, Thumb(self.theme, s))
             card.taken.connect(partial(self._take, one.family))
             self.cards.append(card)
-            self.suiting.layout().addWidget(card)
+            suiting.addWidget(card)
             if len(self.cards) == 1 and self.second.hasFocus():
                 card.setFocus()
 
@@ -174,4 +177,4 @@ class JoinPanel(QWidget):
         s = self.session
         words = f"{self.first.currentText()} to {self.second.currentText()}: {family.replace('_', ' ')}"
         if s.attempt(words, lambda: joining.join(s.project, s.plan, family, *self._parts)):
-            self.window().overlay.close_overlay()
+            self.done.emit()

@@ -13,6 +13,7 @@ from nullah.core.choosing.catalogue import Offered, offered
 from nullah.core.pieces.kind import Kind
 from nullah.core.pieces.kinds import KINDS
 from nullah.gui.flow import flow
+from nullah.gui.overlay_page import OverlayPage
 from nullah.gui.paint.thumb import Thumb
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme
@@ -67,7 +68,7 @@ class KindCard(QFrame):
         super().focusInEvent(event)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        ways = {
+        ways: dict[int, tuple[int, int]] = {
             Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, -1), Qt.Key.Key_Down: (0, 1),
         }  # fmt: skip
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
@@ -87,7 +88,7 @@ def takes(one: Offered, inches: bool) -> str:
     return f"{one.parts} parts, {wood}, about {hours:g} hours"
 
 
-class KindsPanel(QWidget):
+class KindsPanel(OverlayPage):
     """The kinds side by side; what is said of the one chosen, and what may be done with it, stands below."""
 
     wide = WIDE

@@ -28,7 +28,11 @@ class Looking(QObject):
     looked = Signal()  # the planner has come further, or has begun or stopped
     _found = Signal(str, object)
 
-    project: Project
+    @property
+    def project(self) -> Project:
+        """The project that is shown."""
+        raise NotImplementedError
+
     plan: Plan
     cache: PlanCache
     here: str

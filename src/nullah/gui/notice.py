@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton
 
@@ -36,7 +37,7 @@ class Notice(QFrame):
             old.deleteLater()
         self.buttons = []
         for text, act in offers:
-            made = button(text, lambda a=act: self._taken(a))
+            made = button(text, partial(self._taken, act))
             self.buttons.append(made)
             self.offers.addWidget(made)
         self.show()

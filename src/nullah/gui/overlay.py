@@ -11,6 +11,7 @@ from PySide6.QtWidgets import (
     QComboBox,
     QFrame,
     QLabel,
+    QLayout,
     QLineEdit,
     QListWidget,
     QListWidgetItem,
@@ -20,15 +21,18 @@ from PySide6.QtWidgets import (
 from shiboken6 import isValid
 
 from nullah.core.calculators import reckon
+from nullah.core.drawing.display_list import Text
 from nullah.core.values import glossary, measure
 from nullah.core.wood.species import NAMES
 from nullah.gui.actions import Action, Actions, matching
 from nullah.gui.join_panel import JoinPanel
 from nullah.gui.kinds_panel import KindsPanel
+from nullah.gui.overlay_page import WIDTH, OverlayPage
+from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
-from nullah.gui.widgets import button, column, label, pick, refill, row, scroll_area
+from nullah.gui.side import SettingRow
+from nullah.gui.widgets import button, column, label, pick, pressed, refill, row, scroll_area
 
-WIDTH = 440
 MOST_PLACES = 60  # boards, parts, calls and steps listed at once
 
 
@@ -53,13 +57,25 @@ class Overlay(QFrame):
         self.words = WordsPanel()
         for page in (self.doing, self.reckoning, self.words, self.kinds, self.join):
             self.pages.addWidget(page)
+        self.join.done.connect(self.close_overlay)
         self.title = label("", "heading")
         shut = button("Close  Esc", self.close_overlay)
         column(self, row(self.title, 1, shut), self.pages, margins=14, spacing=8)
         self._before: QWidget | None = None
         self.hide()
 
-    def open_page(self, page: QWidget, title: str) -> None:
+    def open_named(self, name: str, title: str) -> None:
+        """Show a page by its name."""
+        named: dict[str, OverlayPage] = {
+            "doing": self.doing,
+            "words": self.words,
+            "reckoning": self.reckoning,
+            "kinds": self.kinds,
+            "join": self.join,
+        }
+        self.open_page(named[name], title)
+
+    def open_page(self, page: OverlayPage, title: str) -> None:
         """Show a page; shown already, close it."""
         if self.isVisible() and self.pages.currentWidget() is page:
             self.close_overlay()
@@ -76,7 +92,9 @@ class Overlay(QFrame):
     def place(self) -> None:
         """Along the right edge, from top to bottom."""
         whole = self.parentWidget()
-        wide = min(getattr(self.pages.currentWidget(), "wide", WIDTH), whole.width())
+        assert whole is not None
+        page = self.pages.currentWidget()
+        wide = min(page.wide if isinstance(page, OverlayPage) else WIDTH, whole.width())
         self.setGeometry(whole.width() - wide, 0, wide, whole.height())
 
     def close_overlay(self) -> None:
@@ -91,12 +109,12 @@ class Overlay(QFrame):
             super().keyPressEvent(event)
 
 
-class DoPanel(QWidget):
+class DoPanel(OverlayPage):
     """Every action; words typed narrow the list, Return does the first or the one chosen."""
 
     def __init__(self, actions: Actions, places: Callable[[], list[Action]], close: Callable[[], None]) -> None:
         super().__init__()
-        self.actions, self.places, self.shut = actions, places, close
+        self.commands, self.places, self.shut = actions, places, close
         self._shown: list[Action] = []
         self.search = QLineEdit()
         self.search.setObjectName("what to do")
@@ -120,7 +138,7 @@ class DoPanel(QWidget):
     def _narrow(self) -> None:
         self.found.clear()
         words = self.search.text()
-        self._shown = self.actions.matching(words)
+        self._shown = self.commands.matching(words)
         if words.strip():  # what has a name on the screen is found by it
             self._shown += matching(self.places(), words)[:MOST_PLACES]
         for action in self._shown:
@@ -136,14 +154,15 @@ class DoPanel(QWidget):
 
     def eventFilter(self, watched: object, event: QEvent) -> bool:
         """Up and down walk the list while one types."""
-        if event.type() == QEvent.Type.KeyPress and event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Down):
-            step = 1 if event.key() == Qt.Key.Key_Down else -1
+        key = pressed(event)
+        if key in (Qt.Key.Key_Up, Qt.Key.Key_Down):
+            step = 1 if key == Qt.Key.Key_Down else -1
             self.found.setCurrentRow(max(0, min(self.found.count() - 1, self.found.currentRow() + step)))
             return True
         return False
 
 
-class ReckonPanel(QWidget):
+class ReckonPanel(OverlayPage):
     """A calculator at a time: type what is known, the answer stands below, in the unit shown, with where it comes from."""
 
     def __init__(self, session: Session) -> None:
@@ -173,7 +192,7 @@ class ReckonPanel(QWidget):
     def _chosen(self) -> None:
         calculator = reckon.CALCULATORS[self.names[self.choice.currentIndex()]]
         self.fields = {}
-        rows: list[QWidget] = []
+        rows: list[QWidget | QLayout] = []
         for wanted in calculator.inputs:
             if wanted.kind in ("species", "cut"):
                 options = list(NAMES) if wanted.kind == "species" else ["flat", "rift", "quarter"]
@@ -223,7 +242,7 @@ class ReckonPanel(QWidget):
         return f"{about}: {measure.decimals(value, 3) if isinstance(value, float) else value}"
 
 
-class WordsPanel(QWidget):
+class WordsPanel(OverlayPage):
     """The trade's words that stand on the screen in hand, explained; others by searching."""
 
     def __init__(self) -> None:
@@ -240,12 +259,15 @@ class WordsPanel(QWidget):
     def begin(self) -> None:
         """Lay out the words of the trade that stand on the screen behind."""
         texts = []
-        for widget in self.window().findChildren(QLabel):
-            if widget.isVisible() and not self.isAncestorOf(widget):
-                texts.append(widget.text())
-        for widget in self.window().findChildren(QWidget):
-            if widget.isVisible() and type(widget).__name__ in ("SettingRow", "Canvas"):
-                texts.append(_said_by(widget))
+        for words in self.window().findChildren(QLabel):
+            if words.isVisible() and not self.isAncestorOf(words):
+                texts.append(words.text())
+        for canvas in self.window().findChildren(Canvas):
+            if canvas.isVisible():
+                texts += [item.text for item in canvas.drawing.everything() if isinstance(item, Text)]
+        for line in self.window().findChildren(SettingRow):
+            if line.isVisible():
+                texts.append(f"{line.tool} {line.setting.use}")
         self._here = glossary.terms_in("\n".join(texts))
         self.search.clear()
         self._fill()
@@ -254,7 +276,7 @@ class WordsPanel(QWidget):
     def _fill(self) -> None:
         asked = self.search.text().strip().lower()
         terms = [t for t in glossary.WORDS if asked in t] if asked else sorted(self._here)
-        rows: list[QWidget] = []
+        rows: list[QWidget | QLayout] = []
         for term in terms:
             rows += [label(term, "heading"), label(glossary.WORDS[term], wrap=True)]
         if not rows:
@@ -262,11 +284,3 @@ class WordsPanel(QWidget):
                 label("No such word is explained here." if asked else "No word of the trade stands here.", wrap=True)
             )
         refill(self.list, rows, spacing=3)
-
-
-def _said_by(widget: QWidget) -> str:
-    """The words a painted widget shows."""
-    drawing = getattr(widget, "drawing", None)
-    if drawing is not None:
-        return "\n".join(item.text for item in drawing.everything() if hasattr(item, "text"))
-    return f"{widget.tool} {widget.setting.use}"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtCore import QEvent, QRect, Qt, Signal
 from PySide6.QtGui import (
@@ -25,7 +26,7 @@ from nullah.core.values.frozen import replace
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
 from nullah.gui.tips import set_tip
-from nullah.gui.widgets import Rows, button, column, label
+from nullah.gui.widgets import Rows, button, column, inside_of, label
 
 WIDTH = 318
 MARGIN, SPACING, SCROLL = 10, 6, 16  # px
@@ -247,7 +248,7 @@ class Side(QFrame):
             return
         self._scrolled_to = now
         bar, room = self.calls_area.verticalScrollBar(), self.calls_area.maximumViewportSize().height()
-        bar.setRange(0, max(0, self.calls_area.widget().height() - room))
+        bar.setRange(0, max(0, inside_of(self.calls_area).height() - room))
         top, bottom = card.y(), card.y() + card.height()
         if top < bar.value() or bottom > bar.value() + room:
             bar.setValue(max(0, min(top, bottom - room) if bottom - top <= room else top))
@@ -354,14 +355,14 @@ class Side(QFrame):
         for n, call in enumerate(calls):
             if call.taste and n == waiting:
                 words = f"As you like to work  ({len(calls) - waiting})"
-                area.row(words, lambda w=words: label(w, "heading"))
+                area.row(words, partial(label, words, "heading"))
             if call is current:
-                card = area.row((call, units), lambda c=call: self._card(c))
+                card = area.row((call, units), partial(self._card, call))
                 assert isinstance(card, CallCard)
                 self._card_shown = card
             else:
                 question = self.session.told(call.question)
-                area.row((call.id, question), lambda i=call.id, q=question: self._folded(i, q))
+                area.row((call.id, question), partial(self._folded, call.id, question))
         settled = [c for c in self.session.plan.calls if not c.open]
         recorded = [(c.id, self.session.told(f"{c.question}  {c.option(c.taken).label}")) for c in settled]
         known = {c.id for c in self.session.plan.calls}
@@ -369,7 +370,7 @@ class Side(QFrame):
         if recorded:
             area.row("settled", lambda: label("Settled", "heading"))
         for call_id, words in recorded:
-            area.row(("settled", call_id, words), lambda i=call_id, w=words: self._settled(i, w))
+            area.row(("settled", call_id, words), partial(self._settled, call_id, words))
         area.fill()
 
     def _card(self, call: Call) -> CallCard:

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QVBoxLayout
 from nullah.core.edits import edit, joint_readings
 from nullah.core.stations.step import Step
 from nullah.gui.session import Session
-from nullah.gui.widgets import Lines, button, label
+from nullah.gui.widgets import Lines, button, label, pressed
 
 MOST_NAMED = 8  # parts that are named where one is asked what was measured
 
@@ -118,7 +118,7 @@ class Strip(QFrame):
             self.field.clear()  # it stays for the next one, and the hand with it
 
     def eventFilter(self, watched: object, event: QEvent) -> bool:
-        if watched is self.field and event.type() == QEvent.Type.KeyPress and event.key() == Qt.Key.Key_Escape:
+        if watched is self.field and pressed(event) == Qt.Key.Key_Escape:
             self.field.clear()
             self.field.hide()
             self.measure_button.setFocus()

@@ -38,7 +38,8 @@ def _place(widget: QWidget, window: QWidget) -> tuple[int, int, int, int]:
     """Where a widget stands: its list's place in the window, and its own in the list, wherever that is scrolled to."""
     area = _scrolled_in(widget, window)
     outer = (area or widget).mapTo(window, QPoint(0, 0))
-    inner = widget.mapTo(area.widget(), QPoint(0, 0)) if area is not None else QPoint(0, 0)
+    inside = area.widget() if area is not None else None
+    inner = widget.mapTo(inside, QPoint(0, 0)) if inside is not None else QPoint(0, 0)
     return round(outer.y() / LINE), outer.x(), round(inner.y() / LINE), inner.x()
 
 

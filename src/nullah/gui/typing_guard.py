@@ -8,7 +8,9 @@ from contextlib import contextmanager
 
 from PySide6.QtCore import QEvent, QObject, Qt
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QMouseEvent
-from PySide6.QtWidgets import QAbstractSpinBox, QApplication, QComboBox, QLineEdit, QPlainTextEdit, QTextEdit, QWidget
+from PySide6.QtWidgets import QAbstractSpinBox, QComboBox, QLineEdit, QPlainTextEdit, QTextEdit, QWidget
+
+from nullah.gui.widgets import whole_application
 
 FIELDS = (QLineEdit, QAbstractSpinBox, QTextEdit, QPlainTextEdit)
 HOW = "Esc, Tab or a click leaves the field; then single keys act again."
@@ -43,12 +45,12 @@ class TypingGuard(QObject):
         """Watch from now on. Not before the window stands: the first event of any widget that Python sees takes long."""
         if not self.watching:
             self.watching = True
-            QApplication.instance().installEventFilter(self)
+            whole_application().installEventFilter(self)
 
     @contextmanager
     def looking_away(self) -> Iterator[None]:
         """While every widget is dressed anew no key comes: what Python does not see goes half as fast again."""
-        QApplication.instance().removeEventFilter(self)
+        whole_application().removeEventFilter(self)
         self.watching = False
         try:
             yield

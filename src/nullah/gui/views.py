@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from importlib import import_module
 
-from PySide6.QtWidgets import QWidget
-
 from nullah.gui.session import Session
+from nullah.gui.station_view import StationView
 from nullah.gui.theme import Theme
 
 VIEWS = {  # by station: the class in the ``view.py`` of its folder
@@ -20,6 +19,8 @@ VIEWS = {  # by station: the class in the ``view.py`` of its folder
 }
 
 
-def made(station: str, session: Session, theme: Theme) -> QWidget:
+def made(station: str, session: Session, theme: Theme) -> StationView:
     """A new view of that station."""
-    return getattr(import_module(f"nullah.gui.{station}.view"), VIEWS[station])(session, theme)
+    view = getattr(import_module(f"nullah.gui.{station}.view"), VIEWS[station])(session, theme)
+    assert isinstance(view, StationView)
+    return view

@@ -5,9 +5,10 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Hashable
 
-from PySide6.QtCore import QPoint, QRect, Qt
-from PySide6.QtGui import QResizeEvent
+from PySide6.QtCore import QEvent, QPoint, QRect, Qt
+from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
+    QApplication,
     QComboBox,
     QHBoxLayout,
     QLabel,
@@ -22,6 +23,25 @@ from PySide6.QtWidgets import (
 
 from nullah.core.values.glossary import explained
 from nullah.gui.tips import set_tip
+
+
+def pressed(event: QEvent) -> int | None:
+    """The key that an event is the press of; None where it is none."""
+    return event.key() if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress else None
+
+
+def inside_of(area: QScrollArea) -> QWidget:
+    """What a scroll area shows."""
+    inside = area.widget()
+    assert inside is not None
+    return inside
+
+
+def whole_application() -> QApplication:
+    """The application there is."""
+    found = QApplication.instance()
+    assert isinstance(found, QApplication)
+    return found
 
 
 def label(text: str, name: str = "", wrap: bool = False) -> QLabel:
@@ -158,7 +178,7 @@ class Field(QLineEdit):
         self._taken(words)
         self.setText(self._shown)
 
-    def keyPressEvent(self, event) -> None:
+    def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape:
             self.setModified(False)
             self.setText(self._shown)
@@ -296,10 +316,12 @@ class Rows(QScrollArea):
     def settle(self) -> None:
         """Lay the rows out at once: what is painted before the next turn of the event loop stands where it belongs."""
         inside = self.widget()
+        assert inside is not None
         for each in inside.findChildren(QWidget):
             each.ensurePolished()  # the style sheet says how large its letters are
-            if each.layout() is not None:  # what of it is shown may be another than a moment ago
-                each.layout().invalidate()
+            layout = each.layout()
+            if layout is not None:  # what of it is shown may be another than a moment ago
+                layout.invalidate()
                 each.updateGeometry()
         self._column.invalidate()
         tall = self._column.totalHeightForWidth(inside.width())
@@ -319,6 +341,7 @@ def height_of_whole_lines(inside: QWidget, wide: int, room: int) -> int:
     """The height in px at which a scroll area ``wide`` px across shows ``inside``: all of it where ``room`` px hold it, else so many
     whole lines as they hold, and one where they hold none."""
     layout = inside.layout()
+    assert layout is not None
     layout.activate()
     tall = layout.totalHeightForWidth(wide - BAR) if layout.hasHeightForWidth() else layout.totalSizeHint().height()
     if tall + 2 <= room:
@@ -338,8 +361,9 @@ def emptied(layout: QLayout) -> None:
     """Take everything out of a layout and let it go."""
     while layout.count():
         item = layout.takeAt(0)
-        if item.widget() is not None:
-            item.widget().hide()
-            item.widget().deleteLater()
-        elif item.layout() is not None:
-            emptied(item.layout())
+        widget, inner = (item.widget(), item.layout()) if item is not None else (None, None)
+        if widget is not None:
+            widget.hide()
+            widget.deleteLater()
+        elif inner is not None:
+            emptied(inner)

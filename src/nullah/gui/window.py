@@ -9,8 +9,8 @@ from PySide6.QtGui import QCloseEvent, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
     QHBoxLayout,
-    QLineEdit,
     QMainWindow,
+    QPushButton,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -30,11 +30,12 @@ from nullah.gui.piece.view import PieceView
 from nullah.gui.places import places
 from nullah.gui.session import NO_LONGER_OPEN, Session
 from nullah.gui.side import Side
+from nullah.gui.station_view import StationView
 from nullah.gui.strip import Strip
 from nullah.gui.theme import Theme
 from nullah.gui.tips import set_tip
 from nullah.gui.typing_guard import TypingGuard
-from nullah.gui.widgets import Field, button, label, row
+from nullah.gui.widgets import Field, button, label, row, whole_application
 from nullah.gui.window_actions import all_actions
 
 if TYPE_CHECKING:
@@ -56,12 +57,12 @@ class Window(QMainWindow):
         self.course = Course(session, theme)
         self.side = Side(session, theme)
         self.strip = Strip(session)
-        self.views: dict[str, QWidget] = {}
+        self.views: dict[str, StationView] = {}
         self.stack = QStackedWidget()
         self.pages = QStackedWidget()
         self.bench: BenchView | None = None
         self._overlay: Overlay | None = None
-        self.actions = all_actions(self)
+        self.commands = all_actions(self)
         middle = QHBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.stack, 1)
@@ -87,12 +88,12 @@ class Window(QMainWindow):
         session.previewed.connect(self._live)
         session.doubted.connect(self._doubt)
         self.side.eyed.connect(self._look_at)
-        self.actions.give_keys(self)
+        self.commands.give_keys(self)
         self.guard = TypingGuard(self, lambda words: session.said.emit(words, False), session.undo, session.redo)
         self.stack.setCurrentWidget(self.view())
         self.refresh()
         self.setMinimumSize(SMALLEST)
-        (getattr(self.view(), "canvas", None) or self.view()).setFocus()  # the drawing is where one begins
+        (self.view().first or self.view()).setFocus()  # the drawing is where one begins
 
     # ---- parts of the window
 
@@ -100,9 +101,9 @@ class Window(QMainWindow):
         self.title = Field("project name", 150, self._rename, grows=True)
         set_tip(self.title, "what the project is called; saved under another name it follows its file")
         self.state = label("", "quiet")
-        a = self.actions
+        a = self.commands
 
-        def made(action: str, words: str):
+        def made(action: str, words: str) -> QPushButton:
             one = a[action]
             return button(words, one.act, tip=f"{one.words}  {one.key}".strip())
 
@@ -142,7 +143,12 @@ class Window(QMainWindow):
 
             kinds = of_window(self, lambda: self.overlay.close_overlay())
             self._overlay = Overlay(
-                self.pages, self.session, self.actions, lambda: places(self), kinds, JoinPanel(self.session, self.theme)
+                self.pages,
+                self.session,
+                self.commands,
+                lambda: places(self),
+                kinds,
+                JoinPanel(self.session, self.theme),
             )
         return self._overlay
 
@@ -179,21 +185,21 @@ class Window(QMainWindow):
             "kinds": "What to make",
             "join": "Join two parts",
         }
-        self.overlay.open_page(getattr(self.overlay, page), titles[page])
+        self.overlay.open_named(page, titles[page])
 
     def join(self, first: str = "", second: str = "") -> None:
         """Offer what joins two parts: the one in mind and the first that it meets, where none is named."""
         self.overlay.join.choose(first or self.session.lit_part, second)
         self.open_overlay("join")
 
-    def view(self) -> QWidget:
+    def view(self) -> StationView:
         """The view of the station one looks at."""
         here = self.session.here
         if here not in self.views:
             self.views[here] = made = views.made(here, self.session, self.theme)
             self.stack.addWidget(made)
-            if hasattr(made, "wanted"):
-                made.wanted.connect(self._see_part)
+            made.wanted.connect(self._see_part)
+            made.joining.connect(self.join)
         return self.views[here]
 
     def go(self, station: str) -> None:
@@ -212,18 +218,17 @@ class Window(QMainWindow):
         if 0 <= i < len(STATIONS):
             self.go(STATIONS[i])
 
-    def at(self, station: str, method: str) -> None:
-        """Do something that belongs to a station: go there first."""
+    def at(self, station: str) -> StationView:
+        """The view of a station, turned to."""
         if self.session.here != station:
             self.go(station)
-        getattr(self.view(), method)()
+        return self.view()
 
     def _see_part(self, station: str) -> None:
         self.go(station)
         view = self.view()
-        if hasattr(view, "show_part"):
-            view.show_part(self.session.lit_part)
-            view.refresh()
+        view.show_part(self.session.lit_part)
+        view.refresh()
 
     def follow(self) -> None:
         """On to the next station where the part in mind is drawn."""
@@ -236,7 +241,7 @@ class Window(QMainWindow):
 
     def turn_area(self, by: int) -> None:
         """Give the keyboard to the next area: the course, the drawing, the calls, the strip."""
-        drawing = getattr(self.view(), "canvas", self.view())
+        drawing = self.view().first or self.view()
         first_call = next((w for w in self.side.calls_area.findChildren(QWidget) if w.focusPolicy()), self.side)
         areas = [self.course, drawing, first_call, self.strip.measure_button]
         now = QApplication.focusWidget()
@@ -261,14 +266,13 @@ class Window(QMainWindow):
 
     def _live(self) -> None:
         """While something is dragged: what is seen of it."""
-        view = self.view()
-        view.live() if hasattr(view, "live") else view.refresh()
+        self.view().live()
 
     def _look_at(self, call_id: str, option: str) -> None:
         """Show what an option would come to, before it is taken, where the view can; with no option, what is."""
-        view, call = self.view(), self.session.plan.call(call_id)
-        if hasattr(view, "look_at") and call is not None:
-            view.look_at(call.option(option) if option else None)
+        call = self.session.plan.call(call_id)
+        if call is not None:
+            self.view().look_at(call.option(option) if option else None)
 
     # ---- actions
 
@@ -290,16 +294,6 @@ class Window(QMainWindow):
             self.bench.done()
         else:
             self.strip.done()
-
-    def mark(self) -> None:
-        if not isinstance(QApplication.focusWidget(), QLineEdit):
-            self.at("breakdown", "mark_cut")
-
-    def step_cut(self, by: int) -> None:
-        """One cut on or back in the drawing of the boards."""
-        if self.session.here != "breakdown":
-            self.go("breakdown")
-        self.view().step_by(by)
 
     def take_back_latest(self) -> None:
         """The call taken last is open again."""
@@ -345,9 +339,7 @@ class Window(QMainWindow):
 
     def piece_view(self) -> PieceView:
         """The view of the piece, turned to."""
-        if self.session.here != "piece":
-            self.go("piece")
-        view = self.view()
+        view = self.at("piece")
         assert isinstance(view, PieceView)
         return view
 
@@ -363,7 +355,7 @@ class Window(QMainWindow):
         """Light or dark."""
         self.theme.turn(not self.theme.dark)
         with self.guard.looking_away():
-            look.apply(QApplication.instance(), self.theme)
+            look.apply(whole_application(), self.theme)
         self.side.repaint_all()
         self.refresh()
         self.course.update()
@@ -372,7 +364,7 @@ class Window(QMainWindow):
 
     def _doubt(self, unmet: NotMet) -> None:
         """A step that is said to be done needs what is not so: asked where one is."""
-        if self.pages.currentIndex() == 1:
+        if self.pages.currentIndex() == 1 and self.bench is not None:
             self.bench.doubt(unmet)
         else:
             doubt.ask(unmet, self.notice, self.session, self.go)
@@ -407,8 +399,7 @@ class Window(QMainWindow):
         if now in order:
             wanted = order[(order.index(now) + step) % len(order)]
         else:  # what had the keyboard is gone: no other field takes what is typed on
-            wanted = getattr(self.view(), "canvas", None) if now is not None else None
-            wanted = wanted or order[0 if forward else -1]
+            wanted = (self.view().first if now is not None else None) or order[0 if forward else -1]
         tab_order.show(wanted)
         wanted.setFocus(Qt.FocusReason.TabFocusReason if forward else Qt.FocusReason.BacktabFocusReason)
         return True

@@ -10,6 +10,7 @@ from nullah.core.edits import edit, step_edits
 from nullah.core.planning.plan import TITLES
 from nullah.core.stations.step import Step
 from nullah.gui.session import Session
+from nullah.gui.station_view import StationView
 from nullah.gui.theme import Theme, font
 from nullah.gui.tips import set_tip
 from nullah.gui.widgets import button, column, label, row
@@ -17,7 +18,7 @@ from nullah.gui.widgets import button, column, label, row
 LINES = 300  # of the record that are shown at once
 
 
-class BenchBookView(QWidget):
+class BenchBookView(StationView):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self.session, self.theme = session, theme

@@ -2,19 +2,24 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PySide6.QtCore import QRect, QSize, Qt
 from PySide6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 
 from nullah.core.document.calls import Option
+from nullah.core.document.project import Board
 from nullah.core.edits import board_edits, edit, step_edits
 from nullah.core.pictures import boards as picture
 from nullah.core.pictures.coming_apart import coming_apart
+from nullah.core.pieces.part import Part
 from nullah.core.stations.breakdown import Sawing, sawing_of
 from nullah.core.stations.rough import parts_of
 from nullah.core.values.frozen import replace
 from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
+from nullah.gui.station_view import StationView
 from nullah.gui.theme import Theme
 from nullah.gui.tips import set_tip
 from nullah.gui.widgets import Field, button, column, label, row
@@ -39,13 +44,13 @@ GIVEN = {  # what the layout goes by: its word in the row of fields, whether it 
 }
 
 
-class BreakdownView(QWidget):
+class BreakdownView(StationView):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self.session = session
         self.lit = ""
         self.trouble = label("", "trouble", wrap=True)
-        self.canvas = Canvas(theme, session)
+        self.first = self.canvas = Canvas(theme, session)
         self.canvas.margin = 30.0
         self.canvas.picked.connect(self._picked)
         self.canvas.takes_gestures("part:")
@@ -84,9 +89,7 @@ class BreakdownView(QWidget):
         middle = row(self.canvas, words)
         middle.setStretch(0, 1)
         self.given = {
-            (owner, n): Field(
-                f"{owner} {n}", 48, lambda t, o=owner, n=n, mm=mm: session.set_number(o, n, t, mm), grows=True
-            )
+            (owner, n): Field(f"{owner} {n}", 48, partial(self._number, owner, n, mm), grows=True)
             for (owner, n), (_, mm, _) in GIVEN.items()
         }
         fields: list[str | QWidget] = []
@@ -101,7 +104,10 @@ class BreakdownView(QWidget):
         whole.setStretch(2, 1)
         session.looked.connect(self._show_looking)
 
-    def chosen_part(self):
+    def _number(self, owner: str, name: str, length: bool, text: str) -> bool:
+        return self.session.set_number(owner, name, text, length)
+
+    def chosen_part(self) -> Part | None:
         """The part chosen, or the one that comes of what is chosen, or None."""
         lit, plan = self.session.lit_part, self.session.plan
         parts = {p.id: p for p in plan.piece.parts}
@@ -125,7 +131,7 @@ class BreakdownView(QWidget):
 
     # ---- led by hand
 
-    def chosen_board(self):
+    def chosen_board(self) -> Board | None:
         """The board that was clicked last, or the one with the chosen part, or None."""
         place = self.session.plan.breakdown.place(self.chosen_piece())
         wanted = place[0] if place else self.board

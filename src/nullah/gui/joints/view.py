@@ -8,6 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QCheckBox, QListWidget, QWidget
 
 from nullah.core.document.pieces import Designed
+from nullah.core.document.project import Project
 from nullah.core.drawing.display_list import Drawing, Handle
 from nullah.core.edits.edit import set_in
 from nullah.core.edits.piece_edits import set_joint
@@ -20,6 +21,7 @@ from nullah.core.values.design import JointDesign
 from nullah.gui.joints.asked import Asked
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
+from nullah.gui.station_view import StationView
 from nullah.gui.theme import Theme
 from nullah.gui.widgets import Field, button, column, label, refill, row, scroll_area
 
@@ -28,7 +30,7 @@ DRAWN = 330  # px: with less room there is no drawing beside what is at hand
 LIST = 148  # px of the list of joints
 
 
-class JointsView(QWidget):
+class JointsView(StationView):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self.session = session
@@ -50,7 +52,7 @@ class JointsView(QWidget):
         self.round.setCheckable(True)
         self.turned = (0.0, 0.0)  # how far one has turned it, degrees to the right and up
         self.title = label("", "heading", wrap=True)
-        self.canvas = Canvas(theme, session)
+        self.first = self.canvas = Canvas(theme, session)
         self.canvas.margin = 50.0
         self.canvas.turned.connect(self._turn_round)
         self.canvas.typed.connect(self._typed)
@@ -191,9 +193,10 @@ class JointsView(QWidget):
     def light(self, tag: str) -> None:
         """Light the lines of a setting; where this joint has none of them, show the first that does."""
         self.lit = tag
+        seen = self.joint()
         for i, joint in enumerate(self._mine()):
-            if tag and any(f"setting:{s.id}" == tag for s in joint.settings) and joint is not self.joint():
-                if not any(f"setting:{s.id}" == tag for s in self.joint().settings):
+            if tag and any(f"setting:{s.id}" == tag for s in joint.settings) and joint is not seen:
+                if seen is None or not any(f"setting:{s.id}" == tag for s in seen.settings):
                     self.chosen = i
                     self.names.setCurrentRow(i)
                 break
@@ -220,7 +223,7 @@ class JointsView(QWidget):
         if joint is None:
             return
 
-        def make():
+        def make() -> Project:
             mm = measure.parse_positive(text, s.project.units, f"the {field.replace('_', ' ')}")
             return set_joint(s.project, joint.id, field, mm)
 
@@ -230,7 +233,7 @@ class JointsView(QWidget):
         """Take what is typed as the widths there are of a tool, one after the other."""
         s, words = self.session, name.replace("_", " ")
 
-        def make():
+        def make() -> Project:
             each = text.split(";" if ";" in text else None)
             widths = tuple(measure.parse_positive(w, s.project.units, f"one of the {words}") for w in each)
             return set_in(s.project, "kit", name, widths)

@@ -18,11 +18,17 @@ from nullah.gui.paint.render import Renderer, Scale, fitted_with_words, scale_ba
 from nullah.gui.session import Session
 from nullah.gui.theme import Theme, font
 from nullah.gui.tips import show_tip
+from nullah.gui.widgets import pressed
 
 NEAR = 7.0  # pixels
 TURN_BY_PIXEL, TURN_BY_KEY = 0.5, 15.0  # degrees
 BAR = 18.0  # pixels at the foot that the scale bar has for itself
-_ARROWS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)}
+_ARROWS: dict[int, tuple[int, int]] = {
+    Qt.Key.Key_Left: (-1, 0),
+    Qt.Key.Key_Right: (1, 0),
+    Qt.Key.Key_Up: (0, 1),
+    Qt.Key.Key_Down: (0, -1),
+}
 
 
 class Canvas(QWidget):
@@ -388,13 +394,13 @@ class Canvas(QWidget):
             field.deleteLater()
 
     def eventFilter(self, watched: object, event: QEvent) -> bool:
-        if watched is self._field and event.type() == QEvent.Type.KeyPress:
-            if event.key() == Qt.Key.Key_Escape:
+        if watched is self._field and (key := pressed(event)) is not None:
+            if key == Qt.Key.Key_Escape:
                 self.close_field()
                 self.setFocus()
                 return True
-            if event.key() in (Qt.Key.Key_Tab, Qt.Key.Key_Backtab):
-                self._take_and_go_on(1 if event.key() == Qt.Key.Key_Tab else -1)
+            if key in (Qt.Key.Key_Tab, Qt.Key.Key_Backtab):
+                self._take_and_go_on(1 if key == Qt.Key.Key_Tab else -1)
                 return True
         return False
 

@@ -14,7 +14,12 @@ from nullah.gui.theme import Theme
 
 PICTURES = "Pictures (*.jpg *.jpeg *.png *.JPG *.JPEG *.PNG)"  # for a dialog that asks for one
 FAR, NEAR = 20.0, 2.0  # pixels of the picture that an arrow key moves by, and with Shift
-_ARROWS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, -1), Qt.Key.Key_Down: (0, 1)}
+_ARROWS: dict[int, tuple[int, int]] = {
+    Qt.Key.Key_Left: (-1, 0),
+    Qt.Key.Key_Right: (1, 0),
+    Qt.Key.Key_Up: (0, -1),
+    Qt.Key.Key_Down: (0, 1),
+}
 
 
 class MarkedPhoto(QWidget):

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
+from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QWidget
 
 from nullah.core.choosing import spans
@@ -36,12 +38,15 @@ def _kept(name: str, wide: int) -> Field:
 class ByHand(QWidget):
     """Rows to add parts and joints, and to write figures of the part that is lit."""
 
+    pointing_begun = Signal()
+    pointed_at = Signal(str, str)  # two parts that are to be joined
+
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
         self.part: Part | None = None
-        self.own = {n: Field(f"by hand {n}", 62, lambda t, n=n: self._put(n, t), grows=True) for n in SIZES}
-        self.at = {n: Field(f"by hand {n}", 58, lambda t, i=i: self._move(i, t), grows=True) for i, n in enumerate(AT)}
+        self.own = {n: Field(f"by hand {n}", 62, partial(self._put, n), grows=True) for n in SIZES}
+        self.at = {n: Field(f"by hand {n}", 58, partial(self._move, i), grows=True) for i, n in enumerate(AT)}
         self.wood = pick("wood of the part", list(NAMES), lambda t: self._written("species", t))
         self.away = button("Take it away", self._take_away, "chip")
         self.figures = QWidget()
@@ -259,7 +264,7 @@ class ByHand(QWidget):
         """Begin: the next two parts that are pointed at are to be joined."""
         self._pointed = ""
         self.session.light_part("")
-        self.window().view().refresh()
+        self.pointing_begun.emit()
         if self.pointing.isChecked():
             self.session.said.emit("Click on the part that goes in, then on the one that it goes into.", False)
 
@@ -270,7 +275,7 @@ class ByHand(QWidget):
             return
         first, self._pointed = self._pointed, ""
         self.pointing.setChecked(False)
-        self.window().join(first, part.id)
+        self.pointed_at.emit(first, part.id)
 
     def _make_mine(self) -> None:
         self._do("the piece made my own", lambda p: piece_edits.make_mine(p, self.session.plan))

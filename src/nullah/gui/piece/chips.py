@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QWidget
 
@@ -27,11 +29,13 @@ class PieceChips(QWidget):
         if shows == self._shown:
             return
         self._shown = shows
-        emptied(self._row.layout())
+        line = self._row.layout()
+        assert line is not None
+        emptied(line)
         several = len(project.pieces) > 1
         for piece in project.pieces if several else ():
-            chip = button(piece.name, lambda i=piece.id: self.taken.emit(i), "chip")
+            chip = button(piece.name, partial(self.taken.emit, piece.id), "chip")
             chip.setCheckable(True)
             chip.setChecked(piece.id == project.hand)
-            self._row.layout().addWidget(chip)
+            line.addWidget(chip)
         self.setVisible(several)

@@ -62,7 +62,9 @@ class GuidePanel(QWidget):
         self._asks = guide_edits.asked(self.session.project, self.session.plan)
         refill_pick(self.into, list(self._asks))
         apart = guide_edits.readable(guide, ends)
-        self.reading.setText(self.session.told(guide_edits.told(guide, ends)) if apart else "mark two ends")
+        self.reading.setText(
+            self.session.told(guide_edits.told(guide, ends)) if apart and ends is not None else "mark two ends"
+        )
         for thing in (self.into, self.take):
             thing.setEnabled(apart and bool(self._asks))
 

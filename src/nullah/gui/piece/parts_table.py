@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QGuiApplication, QResizeEvent
 from PySide6.QtWidgets import QAbstractItemView, QTableWidget, QTableWidgetItem, QWidget
@@ -88,16 +90,19 @@ class PartsTable(QWidget):
         self.rows = parts_table.rows(plan)
         self._fill(self.table, [[getattr(r, name) for name in COLUMNS] for r in self.rows], [r.id for r in self.rows])
         for at in range(self.table.rowCount()):
-            if self.table.item(at, 0).data(VALUE + 1) == self.session.lit_part:
+            cell = self.table.item(at, 0)
+            if cell is not None and cell.data(VALUE + 1) == self.session.lit_part:
                 self._filling = True
                 self.table.selectRow(at)
                 self._filling = False
         wood = parts_table.sums(plan)
-        shown = [[s.species, s.thickness, str(s.parts), f"{s.area:.3f}", f"{s.board_feet:.2f}"] for s in wood]
+        shown: list[list[float | str]] = [
+            [s.species, s.thickness, str(s.parts), f"{s.area:.3f}", f"{s.board_feet:.2f}"] for s in wood
+        ]
         self._fill(self.wood, shown, [""] * len(shown))
         self._whole_rows()
 
-    def _fill(self, table: QTableWidget, lines: list[list[float | str]], ids: list[str]) -> None:
+    def _fill(self, table: QTableWidget, lines: Sequence[Sequence[float | str]], ids: list[str]) -> None:
         self._filling = True
         table.setSortingEnabled(False)
         table.setRowCount(len(lines))

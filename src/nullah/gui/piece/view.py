@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QGridLayout, QPushButton, QSlider, QWidget
+from PySide6.QtWidgets import QGridLayout, QLabel, QPushButton, QSlider, QWidget
 
 from nullah.core.document.pieces import Designed
 from nullah.core.document.project import Project
@@ -26,6 +27,7 @@ from nullah.gui.piece.chips import PieceChips
 from nullah.gui.piece.form import Form, length
 from nullah.gui.piece.looking import Looking
 from nullah.gui.session import Session
+from nullah.gui.station_view import StationView
 from nullah.gui.theme import Theme
 from nullah.gui.widgets import Field, button, column, emptied, height_of_whole_lines, label, pick, row, scroll_area
 
@@ -43,8 +45,7 @@ SUMS_ACROSS = 4
 MORE = "and another piece"
 
 
-class PieceView(QWidget):
-    wanted = Signal(str)  # a station to see the lit part in
+class PieceView(StationView):
     drawn_once_painted = False  # as the program starts: the window stands first, the drawing is in it a moment later
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -53,8 +54,8 @@ class PieceView(QWidget):
         self._seen_from = ""
         self._room_for_sums = True
         self.fields: dict[str, Field] = {}
-        self.sums: list[list[QWidget]] = []
-        self.totals: list[QWidget] = []
+        self.sums: list[list[Field | QLabel]] = []
+        self.totals: list[Field | QLabel] = []
         self._shape: object = None
 
         self.pieces = PieceChips()
@@ -69,7 +70,7 @@ class PieceView(QWidget):
         self.hand.setCheckable(True)
         self.about = flow("In hand:", self.title, ", a", self.kind, self.more, self.away)
         self.trouble = label("", "trouble", wrap=True)
-        self.canvas = Canvas(theme, session)
+        self.first = self.canvas = Canvas(theme, session)
         self.canvas.typed.connect(self._typed)
         self.canvas.picked.connect(self._picked)
         self.canvas.takes_gestures("shift:")
@@ -122,7 +123,7 @@ class PieceView(QWidget):
         self.whole_column.setStretch(self.whole_column.indexOf(self.canvas), 1)
         self._make_room(upright=False)
 
-    def _field(self, name: str, wide: int, taken, grows: bool = False) -> Field:
+    def _field(self, name: str, wide: int, taken: Callable[[str], object], grows: bool = False) -> Field:
         made = Field(name, wide, taken, grows)
         self.fields[name] = made
         return made
@@ -156,11 +157,11 @@ class PieceView(QWidget):
         name = next(p.name for p in self.session.project.pieces if p.id == piece_id)
         self._do(f"in hand: {name}", lambda p: piece_edits.take_in_hand(p, piece_id))
 
-    def _length(self, name: str):
+    def _length(self, name: str) -> Callable[[str], bool]:
         def taken(text: str) -> bool:
             project = self.session.project
 
-            def make():
+            def make() -> Project:
                 ask = piece_edits.ask_of(project.in_hand, name)  # which another piece in hand may not be asked
                 return piece_edits.set_answer(project, name, length(self.session, ask, text))
 
@@ -304,6 +305,8 @@ class PieceView(QWidget):
             from nullah.gui.piece.by_hand import ByHand
 
             self.by_hand = ByHand(self.session)
+            self.by_hand.pointing_begun.connect(self.refresh)
+            self.by_hand.pointed_at.connect(self.joining.emit)
             self.hand_area.setWidget(self.by_hand)
         self.hand_area.setVisible(shown)
         if shown and self.by_hand is not None:
@@ -320,7 +323,7 @@ class PieceView(QWidget):
             if part is not None:
                 self.see.addWidget(label("See it in", "quiet"))
                 for station in ("breakdown", "trueup", "joints"):
-                    self.see.addWidget(button(TITLES[station], lambda s=station: self.wanted.emit(s), "chip"))
+                    self.see.addWidget(button(TITLES[station], partial(self.wanted.emit, station), "chip"))
         if part is None:
             self.drives.setText(
                 "Click a part to see what depends on it; click a dotted figure to type another; pull a blue drop."
@@ -373,7 +376,8 @@ class PieceView(QWidget):
             self.sums_area.setFixedHeight(height_of_whole_lines(self.sums_below, wide, room))
         if self.by_hand is not None and self.hand.isChecked():
             room = self.height() - self._beside() - LEAST_BY_HAND
-            if room < self.by_hand.layout().heightForWidth(wide):  # what is typed on goes before what is told
+            inside = self.by_hand.layout()
+            if inside is not None and room < inside.heightForWidth(wide):  # what is typed on goes before what is told
                 self.drives.hide()
                 room = self.height() - self._beside() - LEAST_BY_HAND
             self.hand_area.setFixedHeight(height_of_whole_lines(self.by_hand, wide, room))
@@ -390,6 +394,7 @@ class PieceView(QWidget):
         shared = (self.canvas, self.parts_table, self.guide, self.hand_area, self.sums_area)
         for i in range(self.whole_column.count()):
             item = self.whole_column.itemAt(i)
+            assert item is not None
             here = item.widget()
             if here is not None and (here.isHidden() or here in shared):
                 continue
@@ -421,9 +426,9 @@ class PieceView(QWidget):
                 self.chains.addLayout(both, n, at)
                 self.chains.setRowMinimumHeight(n, ROW)
             where = f"rod.{chain.rod}"
-            total: QWidget = label("", "heading")
+            total: Field | QLabel = label("", "heading")
             if chain.edit:
-                total = self._field(f"chain {axis} total", 92, lambda t, w=where: self._typed(w, t), grows=True)
+                total = self._field(f"chain {axis} total", 92, partial(self._typed, where), grows=True)
             total.setFixedHeight(ROW)
             self.totals.append(total)
             self.chains.addLayout(row("=", 1, total), top + 1 + len(chain.lines), at)
@@ -434,7 +439,7 @@ class PieceView(QWidget):
         self._share_height()
         QTimer.singleShot(0, self, self._share_height)  # once more when what is new in it has its size
 
-    def _sum(self, name: str, line: ChainLine) -> QWidget:
+    def _sum(self, name: str, line: ChainLine) -> Field | QLabel:
         if not line.edit:
             return label("")
         field = self._field(name, 76, self._length(line.edit.removeprefix("asked.")), grows=True)
@@ -442,6 +447,6 @@ class PieceView(QWidget):
         return field
 
 
-def _show(where: QWidget, text: str) -> None:
+def _show(where: Field | QLabel, text: str) -> None:
     """Words in a field or on a label."""
     where.show_text(text) if isinstance(where, Field) else where.setText(text)

@@ -17,7 +17,12 @@ from nullah.gui.theme import Theme, font
 
 STEPS = 200.0  # arrow keys that a board's length takes
 POINTS = ("edge", "thickness")  # pens that set one point at a time
-_ARROWS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)}
+_ARROWS: dict[int, tuple[int, int]] = {
+    Qt.Key.Key_Left: (-1, 0),
+    Qt.Key.Key_Right: (1, 0),
+    Qt.Key.Key_Up: (0, 1),
+    Qt.Key.Key_Down: (0, -1),
+}
 Place = tuple[float, float]
 
 

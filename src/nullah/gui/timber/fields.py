@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtWidgets import QWidget
 
@@ -30,7 +31,7 @@ class BoardFields(QWidget):
         super().__init__()
         self.session, self._hand = session, hand
         self.fields = {
-            n: Field(f"board {n}", w, lambda t, n=n: self.set(n, t), grows=n not in NUMBERS)
+            n: Field(f"board {n}", w, partial(self.set, n), grows=n not in NUMBERS)
             for n, w in (
                 ("name", 84),
                 ("length", 60),
@@ -147,7 +148,7 @@ class FaultFields(QWidget):
         self._typed = {"x": 300.0, "y": 40.0, "length": 25.0, "width": 20.0, "depth": 0.0, "angle": 0.0}
         self.kind = pick("fault kind", list(DEFECT_KINDS), lambda t: self._set(kind=t))
         self.face = pick("fault shows", list(FACES), lambda t: self._set(face=FACES[t]))
-        self.at = {n: Field(f"fault {n}", 50, lambda t, n=n: self._length(n, t), grows=True) for n in (*PLACE, "depth")}
+        self.at = {n: Field(f"fault {n}", 50, partial(self._length, n), grows=True) for n in (*PLACE, "depth")}
         self.angle = Field("fault angle", 40, self._angle)
         self.bears = pick("parts that may hold it", list(BEARS), lambda t: self._set(bears=BEARS[t]))
         self.add = button("Add fault", add, "chip", "another fault where these fields say")

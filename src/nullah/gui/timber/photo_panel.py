@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import lru_cache
+from functools import lru_cache, partial
 from pathlib import Path
 
 from PySide6.QtCore import Signal
@@ -48,9 +48,7 @@ class PhotoPanel(QWidget):
             "By two lengths", self._turn_way, "chip", "a corner and two known lengths, for a picture taken square on"
         )
         self.by_lengths.setCheckable(True)
-        self.known = {
-            n: Field(f"known {n}", 66, lambda t, n=n: self._know(n, t), grows=True) for n in ("along", "across")
-        }
+        self.known = {n: Field(f"known {n}", 66, partial(self._know, n), grows=True) for n in ("along", "across")}
         self._known: dict[tuple[str, str], float] = {}  # by board and way, mm
         self.edges = button(
             "Points on edges",
@@ -236,7 +234,8 @@ class PhotoPanel(QWidget):
             if self.photo.most == 3:
                 known = {n: self._known.get((board.id, n)) for n in ("along", "across")}
                 along, across = known["along"] or board.length, known["across"] or board.width
-                corners = by_lengths(*corners, (board.length / along, board.width / across))
+                corner, upper, left = corners
+                corners = by_lengths(corner, upper, left, (board.length / along, board.width / across))
             self.photo.marks = []
             done = self.session.attempt(
                 f"{found.name} squared",

@@ -43,12 +43,13 @@ class Rack(QWidget):
         super().__init__()
         self.session = session
         self._shown: tuple[object, ...] = ()
-        self.find = QLineEdit()
-        self.find.setObjectName("find boards")
-        self.find.setAccessibleName("find boards by name, wood or fault")
-        self.find.setPlaceholderText("find")
-        self.find.setFixedWidth(92)
-        self.find.textChanged.connect(lambda _: self.refresh(self._hand))
+        self._hand = ""
+        self.search = QLineEdit()
+        self.search.setObjectName("find boards")
+        self.search.setAccessibleName("find boards by name, wood or fault")
+        self.search.setPlaceholderText("find")
+        self.search.setFixedWidth(92)
+        self.search.textChanged.connect(lambda _: self.refresh(self._hand))
         self.order = pick("order of boards", list(ORDERS), lambda _: self.refresh(self._hand))
         self.list = QListWidget()
         self.list.setObjectName("boards")
@@ -61,9 +62,8 @@ class Rack(QWidget):
         self.list.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.setItemDelegate(_Small(session, theme, self.list))
         self.list.currentItemChanged.connect(self._turned)
-        self._hand = ""
         self.tools = QWidget()
-        row_ = row(self.find, self.order, spacing=4)
+        row_ = row(self.search, self.order, spacing=4)
         row_.setContentsMargins(0, 0, 0, 0)
         self.tools.setLayout(row_)
         left = QWidget()
@@ -75,7 +75,7 @@ class Rack(QWidget):
 
     def boards(self) -> list[Board]:
         """The boards that are shown, in order."""
-        words = self.find.text().lower().split()
+        words = self.search.text().lower().split()
         found = [b for b in self.session.project.boards if all(w in _words(b) for w in words)]
         order = self.order.currentText()
         return found if order == "as entered" else sorted(found, key=ORDERS[order])  # type: ignore[arg-type]
@@ -84,7 +84,7 @@ class Rack(QWidget):
         """Show the boards as they are now, the one in hand picked."""
         self._hand = hand
         boards = self.boards()
-        self.tools.setVisible(len(self.session.project.boards) > 3 or bool(self.find.text()))
+        self.tools.setVisible(len(self.session.project.boards) > 3 or bool(self.search.text()))
         ids = tuple(b.id for b in boards)
         self.list.blockSignals(True)
         if ids != self._shown:

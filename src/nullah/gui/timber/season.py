@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from datetime import date
+from functools import partial
 
 from PySide6.QtWidgets import QWidget
 
@@ -36,8 +37,7 @@ class Season(QWidget):
         self.parts = _canvas(theme, session, "how far each part moves through the year")
         self.drying = _canvas(theme, session, "readings of moisture by day")
         self.room = {
-            n: Field(f"room {n}", 42, lambda t, n=n: self._air(n, t))
-            for n in ("temperature", "humidity_dry", "humidity_wet")
+            n: Field(f"room {n}", 42, partial(self._air, n)) for n in ("temperature", "humidity_dry", "humidity_wet")
         }
         self.usual = pick("usual room", [AS_TOLD, *USUAL], self._take_usual)
         r = self.room

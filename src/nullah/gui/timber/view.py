@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent, QResizeEvent
+from PySide6.QtGui import QKeyEvent, QPixmap, QResizeEvent
 from PySide6.QtWidgets import QLineEdit, QSizePolicy, QStackedWidget, QWidget
 
-from nullah.core.document.project import DEFECT_KINDS, Board
+from nullah.core.document.project import DEFECT_KINDS, Board, Project
 from nullah.core.edits import board_readings, board_said, edit
 from nullah.core.pictures.unfolded import Unfolded, unfolded
 from nullah.core.stations.as_made import goal_of
 from nullah.gui.flow import flow
 from nullah.gui.session import REFUSALS, Session, refusal
+from nullah.gui.station_view import StationView
 from nullah.gui.theme import Theme
 from nullah.gui.timber.board_canvas import POINTS, BoardCanvas
 from nullah.gui.timber.fields import BoardFields, FaultFields
@@ -19,7 +22,7 @@ from nullah.gui.timber.photo_panel import PhotoPanel, laid_under
 from nullah.gui.timber.rack import Rack
 from nullah.gui.timber.season import Season
 from nullah.gui.tips import set_tip
-from nullah.gui.widgets import button, column, height_of_whole_lines, label, pick, scroll_area
+from nullah.gui.widgets import button, column, height_of_whole_lines, inside_of, label, pick, scroll_area
 
 PENS = ("sound knot", "loose knot", "check", "sapwood", "edge", "thickness")
 OTHERS = "other fault"
@@ -43,7 +46,7 @@ PAGES = (
 LEAST = 6.0  # mm: a click with a pen draws a fault of this
 
 
-class TimberView(QWidget):
+class TimberView(StationView):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self.session = session
@@ -54,7 +57,7 @@ class TimberView(QWidget):
         add.setObjectName("add board")
         self.rack = Rack(session, theme, add)
         self.rack.chosen.connect(self.choose)
-        self.canvas = BoardCanvas(theme, session)
+        self.first = self.canvas = BoardCanvas(theme, session)
         self.canvas.margin = 18.0
         self.canvas.setMinimumHeight(110)
         self.canvas.picked.connect(self._picked)
@@ -78,7 +81,7 @@ class TimberView(QWidget):
         self.photo.setCheckable(True)
         self.turn = button("Turn over", self.turn_over, "chip", "the back in hand, as turned over its long edge")
         self.turn.setCheckable(True)
-        self.pens = {p: button(p, lambda p=p: self.draw(p), "chip", f"draw: {p}") for p in PENS}
+        self.pens = {p: button(p, partial(self.draw, p), "chip", f"draw: {p}") for p in PENS}
         for pen in self.pens.values():
             pen.setCheckable(True)
         self.other_pens = pick("other faults to draw", list(OTHER_PENS), lambda t: self.draw("" if t == OTHERS else t))
@@ -99,7 +102,7 @@ class TimberView(QWidget):
             self.below.addWidget(page)
         self.below.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
         self.below.setFixedHeight(BELOW)
-        self.tabs = [button(t, lambda n=n: self.turn_below(n), "chip", tip) for n, (t, tip) in enumerate(PAGES)]
+        self.tabs = [button(t, partial(self.turn_below, n), "chip", tip) for n, (t, tip) in enumerate(PAGES)]
         for tab in self.tabs:
             tab.setCheckable(True)
         tools = flow(self.say, self.turn, self.photo, self.copy, self.drop, *self.tabs, spacing=5)
@@ -120,7 +123,7 @@ class TimberView(QWidget):
         self.below.setVisible(page >= 0)
         if page >= 0:
             self.below.setCurrentIndex(page)
-            inside = self.in_words.widget()
+            inside = inside_of(self.in_words)
             self.below.setFixedHeight(height_of_whole_lines(inside, self.width() - 24, BELOW) if page == 0 else BELOW)
         for n, tab in enumerate(self.tabs):
             tab.setChecked(n == page)
@@ -225,7 +228,7 @@ class TimberView(QWidget):
             x0, x1, y0, y1 = x0 - LEAST, x0 + LEAST, y0 - LEAST, y0 + LEAST
         made: list[str] = []
 
-        def mark():
+        def mark() -> Project:
             where = "both" if pen in THROUGH else side
             after, number = board_readings.mark_fault(project, self.hand(), pen, where, (x0, y0), (x1, y1))
             made.append(number)
@@ -289,7 +292,7 @@ class TimberView(QWidget):
             return
         made: list[str] = []
 
-        def more():
+        def more() -> Project:
             after, new = board_readings.copy_board(self.session.project, self.hand())
             made.append(new)
             return after
@@ -336,7 +339,7 @@ class TimberView(QWidget):
         at = Unfolded(board, self.over)
         readings = tuple(r for r in project.readings if r.target == board.id)
         spans = self.session.plan.timber.spans
-        photos = {}
+        photos: dict[str, QPixmap] = {}
         for photo in project.board_photos:
             pixels = laid_under(photo, board) if photo.board == board.id else None
             if pixels is not None:

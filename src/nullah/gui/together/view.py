@@ -2,23 +2,26 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QWidget
+from functools import partial
+
+from PySide6.QtWidgets import QLayout, QWidget
 
 from nullah.core.drawing.display_list import Drawing
 from nullah.core.edits import edit
 from nullah.core.pictures import frame as picture
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
+from nullah.gui.station_view import StationView
 from nullah.gui.theme import Theme
 from nullah.gui.widgets import Field, column, label, pick, refill, row, scroll_area
 
 
-class TogetherView(QWidget):
+class TogetherView(StationView):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self.session = session
-        self.canvas = Canvas(theme, session)
-        self.diagonals = {n: Field(f"diagonal {n}", 92, lambda t, n=n: self._typed(n, t)) for n in ("1", "2")}
+        self.first = self.canvas = Canvas(theme, session)
+        self.diagonals = {n: Field(f"diagonal {n}", 92, partial(self._typed, n)) for n in ("1", "2")}
         self.verdict = label("", wrap=True)
         self.clock = label("", wrap=True)
         self.order = scroll_area()
@@ -78,7 +81,7 @@ class TogetherView(QWidget):
             push = f"push diagonal {square.longer} shorter by {self.session.figures(square.push)}"
             words = f"The corner of 1 is {square.corner:.2f}\u00b0: {push}."
         self.verdict.setText(words)
-        rows: list[QWidget] = [label("Order", "heading")]
+        rows: list[QWidget | QLayout] = [label("Order", "heading")]
         rows += [
             label(self.session.told_to_work_by(f"{i}.  {act.words}"), wrap=True)
             for i, act in enumerate(result.order, 1)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QWidget
 
@@ -27,9 +29,7 @@ class ReadingFields(QWidget):
         self.hide()
         self.kind = pick("reading kind", list(READING_KINDS), lambda _: self.clear())
         self.stood = pick("what the stick stood on", list(STOOD), lambda _: self.show_all())
-        self.at = {
-            n: Field(f"reading {n}", 58, lambda t, n=n: self._remember(n, t), grows=True) for n in (*PLACES, "value")
-        }
+        self.at = {n: Field(f"reading {n}", 58, partial(self._remember, n), grows=True) for n in (*PLACES, "value")}
         self.names = {n: label(n) for n in self.at}
         self.pairs = {n: QWidget() for n in self.at}  # a field with its name before it
         for n, pair in self.pairs.items():

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtWidgets import QComboBox, QPushButton, QWidget
 
@@ -51,7 +52,7 @@ class Targets(QWidget):
             self.list.setPlaceholderText("choose one")
             self.line.addWidget(self.list)
         for one in ids if self.list is None else ():
-            chip = button(one, lambda i=one: self.choose(i), "chip")
+            chip = button(one, partial(self.choose, one), "chip")
             chip.setCheckable(True)
             self.chips.append(chip)
             self.line.addWidget(chip)

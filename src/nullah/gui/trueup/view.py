@@ -19,6 +19,7 @@ from nullah.core.surface.rounds import Round
 from nullah.gui.flow import flow
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
+from nullah.gui.station_view import StationView
 from nullah.gui.theme import Theme
 from nullah.gui.tips import set_tip
 from nullah.gui.trueup import pass_words
@@ -31,13 +32,13 @@ from nullah.gui.widgets import Field, Lines, button, column, label, row
 SURE = Grid(13, 5)
 
 
-class TrueupView(QWidget):
+class TrueupView(StationView):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self.session = session
         self.target, self.side = "", "face"
         self.rows = (Targets("Boards", self.choose), Targets("Parts", self.choose))
-        self.canvas = Canvas(theme, session)
+        self.first = self.canvas = Canvas(theme, session)
         self.canvas.takes_gestures("reading:")
         self.canvas.picked.connect(self._picked)
         self.canvas.placed.connect(self._placed)
@@ -293,8 +294,8 @@ class TrueupView(QWidget):
             self.stages.put("Planning the passes...")
         elif not found.stages and found.whole:
             self.stages.put("Flat and to thickness as far as it is read: nothing is to be planed.")
-        else:
-            for n in range(len(found.stages)) if t is not None else ():
+        elif t is not None:
+            for n in range(len(found.stages)):
                 self.stages.put(pass_words.of_a_pass(found, n, t, self.session))
         self.stages.setCurrentRow(min(row_was, self.stages.count() - 1))
         if t is not None:
@@ -396,8 +397,15 @@ class TrueupView(QWidget):
         self.entries.clear()
         if t is not None and not any(r.side == self.side for r in t.readings):
             self.entries.put("Not read yet. Begin with Next: it asks for the reading that tells most.")
-        count = counting(t, self.side) if t else []
-        for n, r in enumerate(t.readings if t else ()):
+        if t is not None:
+            self._list(t)
+        self.entries.setCurrentRow(min(row_was, self.entries.count() - 1))
+        self.entries.blockSignals(False)
+
+    def _list(self, t: Trued) -> None:
+        """The readings of the side in hand, a line each."""
+        count = counting(t, self.side)
+        for n, r in enumerate(t.readings):
             if r.side != self.side:
                 continue
             apart = t.surface.apart[n]
@@ -411,8 +419,6 @@ class TrueupView(QWidget):
             )
             old = "   before planing" if r not in count else ""
             self.entries.put(f"{self._place(r)}: {self.session.fine(r.value)}{stray}{old}", n)
-        self.entries.setCurrentRow(min(row_was, self.entries.count() - 1))
-        self.entries.blockSignals(False)
 
     def _draw(self, t: Trued) -> None:
         knows = self._knows[1]
