@@ -5,6 +5,8 @@ A dovetailed box for seed packets, a potting-bench table with a drawer, a boarde
 
 from __future__ import annotations
 
+from functools import cache
+
 from nullah.core.document.pieces import Contents, Designed, Piece, Put
 from nullah.core.document.project import Board, Defect, MoistureReading, Project, Reading, Reference, Room
 from nullah.core.edits import edit, step_edits
@@ -137,6 +139,7 @@ def untouched() -> Project:
     )
 
 
+@cache
 def box() -> Project:
     """The seed-packet box alone, out of its four boards: the layout a search finds is accepted, the other calls wait."""
     return _laid_out(untouched())
@@ -218,6 +221,7 @@ def untouched_lot() -> Project:
     )
 
 
+@cache
 def project() -> Project:
     """The demo as it opens: the three pieces, laid out as a search finds them, the other calls wait; the box in hand."""
     return _laid_out(untouched_lot())
