@@ -197,11 +197,16 @@ def strokes_in(zone: Zone, width: float, overlap: float) -> Floats:
     """Where the middle of an iron so wide begins and ends in each stroke of going over a zone once: (strokes, 4), mm, side by side.
 
     A stroke begins and ends half an iron's width outside the outline, so that slanting ones take its corners too; ``overlap`` is how
-    far apart they lie, as a share of the width.
+    far apart they lie, as a share of the width. Not to be written to.
     """
-    angle, beyond = radians(zone.direction), width / 2
+    return _strokes(zone.outline, zone.direction, width, overlap)
+
+
+@lru_cache(maxsize=8)  # a place is planed over and over
+def _strokes(outline: tuple[Place, ...], direction: float, width: float, overlap: float) -> Floats:
+    angle, beyond = radians(direction), width / 2
     e, n = (cos(angle), sin(angle)), (-sin(angle), cos(angle))
-    corners = [(x * n[0] + y * n[1], x * e[0] + y * e[1]) for x, y in zone.outline]  # aside, along
+    corners = [(x * n[0] + y * n[1], x * e[0] + y * e[1]) for x, y in outline]  # aside, along
     low, high = min(c[0] for c in corners), max(c[0] for c in corners)
     count = max(ceil((high - low) / (width * overlap)), 1)
     out = []
@@ -212,7 +217,9 @@ def strokes_in(zone: Zone, width: float, overlap: float) -> Floats:
             start, end = min(reach) - beyond, max(reach) + beyond
             x, y = aside * n[0], aside * n[1]
             out.append((x + start * e[0], y + start * e[1], x + end * e[0], y + end * e[1]))
-    return np.array(out, dtype=np.float64).reshape(-1, 4)
+    lines = np.array(out, dtype=np.float64).reshape(-1, 4)
+    lines.flags.writeable = False
+    return lines
 
 
 def _crossed(corners: Sequence[Place], aside: float) -> list[float]:
