@@ -33,7 +33,7 @@ RATES: Mapping[str, Rate] = {
     "mark": Rate(0.25, "place"),
     "saw": Rate(0.2, "cm2", "shoot"),
     "chop": Rate(0.4, "cm3", "joint"),
-    "chop blind": Rate(0.55, "cm3", "joint"),
+    "chop blind": Rate(0.5, "cm3", "joint"),
     "chop lapped": Rate(1.2, "cm3", "joint"),
     "pare": Rate(0.25, "cm2", "joint"),
     "plough": Rate(0.15, "cm3", "plough"),
@@ -113,6 +113,8 @@ def _taken(cut: Cut, size: Point3) -> _Taken:
         across = i == 0 and abs(bx - ax) < abs(by - ay)  # it stands across the grain
         ends, sides = (ends + wall, sides) if across else (ends, sides + wall)
     floor = 0.0 if through else area / 100
+    if axis == 0:  # sunk into an end: its bottom lies across the grain
+        ends, floor = ends + floor, 0.0
     spans = [(min(one), max(one)) for one in zip(*cut.outline, *cut.far, strict=True)]
     run = 0 if spans[0][1] - spans[0][0] >= spans[1][1] - spans[1][0] else 1  # the way it runs
     start, end = spans[run]
