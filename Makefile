@@ -3,6 +3,8 @@ PY ?= python3
 BIN := .venv/bin
 STAMP := .venv/.nullah-ready
 COMPILED := .venv/.nullah-compiled
+# tests run side by side, a processor each
+ONE_EACH := OPENBLAS_NUM_THREADS=1 OMP_NUM_THREADS=1
 
 .PHONY: setup demo test lint types contract check bench soak shots schema demo-file install uninstall clean
 
@@ -34,13 +36,13 @@ contract: $(STAMP)
 
 # with `make -j2 test` the planner is compiled while the rest is checked
 test: setup lint types contract
-	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -n 2 --dist worksteal
+	$(ONE_EACH) QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -n 2 --dist worksteal
 
 bench: setup
 	QT_QPA_PLATFORM=offscreen $(BIN)/python bench/bench.py
 
 soak: setup
-	QT_QPA_PLATFORM=offscreen NULLAH_SOAK=1 $(BIN)/python -m pytest -n 2 --dist worksteal --durations=40 tests -m "" -k "soak or property"
+	$(ONE_EACH) QT_QPA_PLATFORM=offscreen NULLAH_SOAK=1 $(BIN)/python -m pytest -n 2 --dist worksteal --durations=40 tests -m "" -k "soak or property"
 
 install:
 	bash tools/install.sh
