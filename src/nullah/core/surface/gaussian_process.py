@@ -283,7 +283,7 @@ def _odd(
         if len(places[i]) > 1:
             continue
         thin = readings[i].kind == CALIPER and s.behind and readings[i].value < thickness / 2
-        if thin or abs(value) > CANNOT_BE * sqrt(among[i][i].of(worst)):
+        if thin or abs(value) > CANNOT_BE * sqrt(max(among[i][i].of(worst), 0.0)):
             out.add(i)
     return out
 
