@@ -158,7 +158,7 @@ def test_a_board_is_read_as_advised_and_planed_as_planned(at_board, by):
 def test_a_board_is_read_planed_and_read_again_to_the_end(at_board, board, first):
     """What is told is carried out by another plane, and what that leaves is what is read next."""
     hand, view = at_board
-    maker, begun = Maker(board), []
+    maker, begun = Maker(board, 12.0), []
     possible = maker.wood.thickness()[0]
     workpiece = Workpiece(LENGTH, WIDTH, 121, 31)
 

@@ -137,8 +137,8 @@ class Wood:
 class Maker:
     """Carries out what it is told, and reads with the errors of sticks, straightedge and caliper."""
 
-    def __init__(self, board):
-        self.wood, self.board = Wood(board), board
+    def __init__(self, board, step=8.0):
+        self.wood, self.board = Wood(board, step), board
 
     def take(self, side, p):
         told = [{"outline": z.outline, "times": z.times, "direction_deg": z.direction} for z in p.zones]
