@@ -15,7 +15,7 @@ from nullah.core.pieces.kinds import KINDS
 from nullah.core.planning.plan import plan
 from nullah.core.stations import as_made
 from nullah.core.stations.readiness import readiness
-from nullah.core.stations.timber_calls import turned_over
+from nullah.core.stations.turned_over import turned_over
 from nullah.core.values.ask import BadAnswer
 from nullah.core.values.measure import told
 from nullah.core.wood.moisture import change

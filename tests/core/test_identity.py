@@ -15,7 +15,8 @@ from nullah.formats import project_file
 def table(**asked):
     """A project of a small table alone."""
     project = piece_edits.add_piece(Project(), "small_table")
-    project = piece_edits.drop_piece(piece_edits.take_in_hand(project, "1"))
+    project = piece_edits.take_in_hand(project, "1")
+    project = piece_edits.drop_piece(project, plan(project))
     for name, value in asked.items():
         project = piece_edits.set_answer(project, name, value)
     return project
@@ -67,7 +68,7 @@ def test_a_piece_that_is_taken_away_leaves_nothing_to_the_next():
     )
     project = with_done(project, *[s.id for s in plan(project).bench.steps if s.piece == hand][:3])
     assert any(m.value == 33.3 for m in project.measured)
-    after = piece_edits.add_piece(piece_edits.drop_piece(project), "small_table")
+    after = piece_edits.add_piece(piece_edits.drop_piece(project, plan(project)), "small_table")
     mine = prefix(after.hand)
     assert not [m for m in after.measured if m.part.startswith(mine)]
     assert not [s for s in plan(after).bench.steps if s.piece == after.hand and s.done]
@@ -88,11 +89,11 @@ def test_which_piece_is_in_hand_changes_no_figure():
 
 @pytest.mark.parametrize("kind", ["dovetailed_box", "small_table"])
 def test_a_kind_that_is_changed_has_done_only_what_it_had(kind):
-    project = piece_edits.change_kind(Project(), "practice_joint")
+    project = piece_edits.change_kind(Project(), plan(Project()), "practice_joint")
     steps = plan(project).bench.steps
     project = with_done(project, *(s.id for s in steps))
     was = {(s.id, s.title, s.parts) for s in steps}
-    after = piece_edits.change_kind(project, kind)
+    after = piece_edits.change_kind(project, plan(project), kind)
     assert {(s.id, s.title, s.parts) for s in plan(after).bench.steps if s.done} <= was
 
 
@@ -114,7 +115,7 @@ def test_numbers_of_pieces_are_never_given_twice():
         project = piece_edits.add_piece(project, kind)
         assert project.hand not in had
         had.add(project.hand)
-        project = piece_edits.drop_piece(project)
+        project = piece_edits.drop_piece(project, plan(project))
     assert [p.id for p in project.pieces] == ["1"]
 
 

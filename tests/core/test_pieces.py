@@ -297,13 +297,13 @@ def test_two_boxes_in_one_project_keep_to_themselves():
 def test_pieces_come_and_go_with_what_was_measured_of_them():
     one = piece_edits.add_piece(Project(), "small_table")
     said = measured(one, "front left leg width 40")
-    gone = piece_edits.drop_piece(said)
+    gone = piece_edits.drop_piece(said, plan(said))
     assert gone.hand == "1"
     assert said.measured
     assert gone.measured == ()
     assert piece_edits.add_piece(gone, "small_table").hand == "3"
     with pytest.raises(edit.BadEdit, match="at least"):
-        piece_edits.drop_piece(Project())
+        piece_edits.drop_piece(Project(), plan(Project()))
     with pytest.raises(edit.BadEdit, match="called"):
         piece_edits.rename(one, "Practice box")
 
@@ -373,9 +373,9 @@ def random_step(one, now, chance):
         lambda: piece_edits.take_away(one, chance.choice(now.piece.in_hand.parts).id),
         lambda: piece_edits.make_mine(one, now),
         lambda: piece_edits.add_piece(one, chance.choice(kinds)) if len(one.pieces) < 4 else one,
-        lambda: piece_edits.drop_piece(one),
+        lambda: piece_edits.drop_piece(one, plan(one)),
         lambda: piece_edits.take_in_hand(one, chance.choice(one.pieces).id),
-        lambda: piece_edits.change_kind(one, chance.choice(kinds)),
+        lambda: piece_edits.change_kind(one, plan(one), chance.choice(kinds)),
         lambda: edit.take(one, call := chance.choice(now.calls), chance.choice(call.options).id),
     ]
     try:

@@ -18,7 +18,7 @@ def asked(project, ask="width"):
 
 
 def table(**answers):
-    project = piece_edits.change_kind(fresh(), "small_table")
+    project = piece_edits.change_kind(fresh(), plan(fresh()), "small_table")
     for name, value in answers.items():
         project = piece_edits.set_answer(project, name, value)
     return project
@@ -85,7 +85,7 @@ def test_of_a_piece_that_is_begun_nothing_is_asked():
 
 
 def test_rims_of_shelves_may_be_made_equal():
-    shelves = piece_edits.set_answer(piece_edits.change_kind(fresh(), "shelves"), "above", 36.0)
+    shelves = piece_edits.set_answer(piece_edits.change_kind(fresh(), plan(fresh()), "shelves"), "above", 36.0)
     call = asked(shelves, "above")
     assert call.option("as long as each other") is not None
     even = plan(edit.take(shelves, call, "as long as each other"))

@@ -116,7 +116,7 @@ def test_the_command_line_and_the_exports_have_it(capsys, tmp_path):
 def test_the_window_asks_what_it_asks(qtbot, tmp_path):
     from conftest import opened
 
-    hand = opened(qtbot, piece_edits.change_kind(Project(), "boot_bar"), tmp_path)
+    hand = opened(qtbot, piece_edits.change_kind(Project(), plan(Project()), "boot_bar"), tmp_path)
     hand.go("piece")
     hand.type_in("length", "410")
     assert plan(hand.project).piece.parts[0].length == 410

@@ -9,6 +9,7 @@ from conftest import opened
 from nullah.core.drawing.display_list import Area, Line
 from nullah.core.edits import edit, piece_edits, step_edits
 from nullah.core.edits.piece_edits import fresh, set_answer
+from nullah.core.planning.plan import plan
 from nullah.formats import project_file
 
 
@@ -189,7 +190,7 @@ def test_what_had_the_keyboard_may_be_gone_when_the_overlay_closes(qtbot, tmp_pa
     hand = opened(qtbot, fresh(), tmp_path)
     hand.go("piece")
     hand.find(QComboBox, "kind of piece")
-    hand.window.view().fields["chain 2 width"].setFocus()
+    hand.window.view().sums.fields["chain 2 width"].setFocus()
     hand.window.open_overlay("doing")
     hand.session.undo()
     choose_kind = hand.window.view()._change_kind
@@ -237,7 +238,7 @@ def test_a_standing_piece_is_turned_by_hand_by_keys_and_cut_open(demo_hand, qtbo
 
 
 def test_the_table_of_parts_is_written_in_sorted_and_copied(qtbot, tmp_path):
-    hand = opened(qtbot, piece_edits.change_kind(fresh(), "small_table"), tmp_path)
+    hand = opened(qtbot, piece_edits.change_kind(fresh(), plan(fresh()), "small_table"), tmp_path)
     hand.go("piece")
     view = hand.window.view()
     view.listed.click()

@@ -69,7 +69,7 @@ def cut_in_half(area, kinds):
 @pytest.mark.parametrize("units", ["mm", "in"])
 @pytest.mark.parametrize("kind", sorted(KINDS))
 def test_no_line_of_a_sum_is_cut_in_half(qtbot, tmp_path, kind, units):
-    hand = shown(qtbot, tmp_path, (1280, 800), units, piece_edits.change_kind(demo.box(), kind))
+    hand = shown(qtbot, tmp_path, (1280, 800), units, piece_edits.change_kind(demo.box(), plan(demo.box()), kind))
     hand.go("piece")
     view = hand.window.findChild(PieceView)
     QApplication.processEvents()
@@ -82,7 +82,7 @@ def test_no_line_of_a_sum_is_cut_in_half(qtbot, tmp_path, kind, units):
 @pytest.mark.parametrize("size", SIZES, ids=["1280", "1024"])
 @pytest.mark.parametrize("kind", ["dovetailed_box", "small_table"])
 def test_by_hand_leaves_the_drawing_its_room_and_no_row_is_cut_in_half(qtbot, tmp_path, size, kind):
-    project = piece_edits.change_kind(demo.box(), kind)
+    project = piece_edits.change_kind(demo.box(), plan(demo.box()), kind)
     if kind == "dovetailed_box":
         project = piece_edits.make_mine(project, plan(project))
     hand = shown(qtbot, tmp_path, size, "in", project)

@@ -83,7 +83,7 @@ def screwed(pitch=150):
 def minutes(now):
     (joint,) = now.joints.joints
     step = next(s for s in now.bench.steps if s.joint == joint.id)
-    assert step.minutes == now.joints.works[joint.id].minutes
+    assert step.minutes == now.joints.work(joint.id).minutes
     return step.minutes
 
 

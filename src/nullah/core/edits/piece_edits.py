@@ -134,7 +134,7 @@ def take_over(project: Project, piece: Piece | Designed) -> Project:
     return held(project, pieces=(*project.pieces, new), hand=piece_id)
 
 
-def drop_piece(project: Project) -> Project:
+def drop_piece(project: Project, plan: Plan) -> Project:
     """The project without the piece in hand, and without what was measured, cut, chosen and done of it; its id is never used again.
 
     Raises:
@@ -145,7 +145,9 @@ def drop_piece(project: Project) -> Project:
         raise BadEdit("A project has a piece at least; change this one into another kind.")
     guides = tuple(g for g in project.guides if g.piece != project.hand)
     last = max(project.last_piece, int(project.hand))
-    return held(without_marks(project, project.hand), pieces=left, hand=left[0].id, guides=guides, last_piece=last)
+    return held(
+        without_marks(project, plan, project.hand), pieces=left, hand=left[0].id, guides=guides, last_piece=last
+    )
 
 
 def take_in_hand(project: Project, piece_id: str) -> Project:
@@ -157,7 +159,7 @@ def take_in_hand(project: Project, piece_id: str) -> Project:
     return held(project, hand=piece_id)
 
 
-def change_kind(project: Project, kind: str) -> Project:
+def change_kind(project: Project, plan: Plan, kind: str) -> Project:
     """The project with the piece in hand become one of another kind, as by default; what is done of it stays done where the same is to
     be done still.
 
@@ -172,7 +174,7 @@ def change_kind(project: Project, kind: str) -> Project:
     name = old.name if old.name not in {k.title for k in KINDS.values()} else _own_name(project, KINDS[kind].title)
     new = held(KINDS[kind].piece({}, old.id), name=name)
     after = held(project, pieces=tuple(new if p.id == old.id else p for p in project.pieces))
-    return with_what_still_is(project, after)
+    return with_what_still_is(plan, after)
 
 
 def rename(project: Project, name: str) -> Project:

@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterable
 from nullah.core.document.pieces import prefix
 from nullah.core.document.project import Project
 from nullah.core.edits.edit import held
-from nullah.core.planning.plan import plan
+from nullah.core.planning.plan import Plan, plan
 from nullah.core.stations.job import has_wood
 from nullah.core.stations.step import Step
 
@@ -21,9 +21,13 @@ def belongs(piece_id: str) -> Callable[[str], bool]:
     return lambda name: name.startswith(pre) if pre else _OTHERS.match(name) is None
 
 
-def without_marks(project: Project, piece_id: str) -> Project:
-    """The project without all that was measured, cut, chosen, done and pinned of a piece; what the log tells of it stays."""
-    mine, now = belongs(piece_id), plan(project)
+def without_marks(project: Project, now: Plan, piece_id: str) -> Project:
+    """The project without all that was measured, cut, chosen, done and pinned of a piece; what the log tells of it stays.
+
+    Args:
+        now: its plan.
+    """
+    mine = belongs(piece_id)
     calls = {c.id for c in now.calls if c.parts and all(map(mine, c.parts))}
     return held(
         _undone(project, _steps_of(now.bench.steps, piece_id)),
@@ -35,10 +39,16 @@ def without_marks(project: Project, piece_id: str) -> Project:
     )
 
 
-def with_what_still_is(before: Project, after: Project) -> Project:
+def with_what_still_is(before: Plan, after: Project) -> Project:
     """A project whose piece in hand has become of another kind, with only those of its steps done that are the same deed: of a part or
-    joint that there is still. How a piece goes together is another matter each time."""
-    mine = _steps_of(plan(before).bench.steps, before.hand)
+    joint that there is still. How a piece goes together is another matter each time.
+
+    Args:
+        before: the plan as it was.
+    """
+    if not after.done and after.timer is None:
+        return after
+    mine = _steps_of(before.bench.steps, after.hand)
     still = {s.id: s.title for s in plan(after).bench.steps if s.station != "together"}
     return _undone(after, [s for s in mine if still.get(s.id) != s.title])
 

@@ -14,7 +14,6 @@ from nullah.core.shapes.cut import SIDES, Cut, Point3
 from nullah.core.values.frozen import frozen
 
 Deeds = dict[str, float]  # what is done, of ``RATES``, and how much of it
-HARDER = {"soft": 0.8, "middling": 1.0, "hard": 1.3}  # common practice, no source
 
 
 @frozen
@@ -209,29 +208,24 @@ CUT_BY: Mapping[str, Callable[[_Taken], Deeds]] = {
 }
 
 
-def work(joint: JointPlan, making: Making, size: Callable[[str], Point3], ease: Callable[[str], str]) -> Work:
+def work(joint: JointPlan, making: Making, size: Callable[[str], Point3], slower: Callable[[str], float]) -> Work:
     """What a joint is at the bench.
 
     Args:
-        size: length, width and thickness of a part, mm; ease: how its wood works, of ``HARDER``.
+        size: length, width and thickness of a part, mm; slower: how many times as long as in middling wood its work takes.
     """
-    deeds: Deeds = {"set": float(len(joint.settings)), "mark": float(len(joint.cuts))}
-    minutes = 0.0
+    done = [("set", float(len(joint.settings)), 1.0), ("mark", float(len(joint.cuts)), 1.0)]
     touching = 0.0
     for cut in joint.cuts:
         t = _taken(cut, size(cut.part))
         how = CUT_BY[making.first if cut.part == joint.parts[0] else making.others]
-        harder = HARDER[ease(cut.part)]
+        done += [(name, amount, slower(cut.part)) for name, amount in how(t).items()]
         touching += t.sides + t.floor
-        for name, amount in how(t).items():
-            deeds[name] = deeds.get(name, 0.0) + amount
-            minutes += RATES[name].minutes * amount * harder
-    apart = making.beside(joint)
+    done += [(name, amount, 1.0) for name, amount in making.beside(joint).items()]
     if making.fits and len(joint.parts) > 1:
-        apart |= {"fit": apart.get("fit", 0.0) + 1.0, "ease": touching}
-    for name, amount in apart.items():
+        done += [("fit", 1.0, 1.0), ("ease", touching, 1.0)]
+    deeds: Deeds = {}
+    for name, amount, _ in done:
         deeds[name] = deeds.get(name, 0.0) + amount
-    minutes += sum(
-        RATES[name].minutes * amount for name, amount in ({k: deeds[k] for k in ("set", "mark")} | apart).items()
-    )
-    return Work({k: v for k, v in deeds.items() if v > 0}, minutes)
+    minutes = sum(RATES[name].minutes * amount * slower for name, amount, slower in done)
+    return Work({name: amount for name, amount in deeds.items() if amount > 0}, minutes)

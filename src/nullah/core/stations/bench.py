@@ -194,7 +194,7 @@ def _is_corner(joint: JointPlan) -> bool:
 
 def _joint_step(joint: JointPlan, job: Job, waits: tuple[str, ...]) -> Step:
     main = joint.settings[0]
-    done = job.joints.works[joint.id]
+    done = job.joints.work(joint.id)
     return Step(
         f"joint {joint.id}",
         "joints",

@@ -5,7 +5,8 @@ To add a joint family: a file in ``core/joints`` and its line in ``core/joints/f
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections import ChainMap
+from functools import cached_property
 
 from nullah.core.document.calls import Call, Option, taken
 from nullah.core.document.pieces import Designed
@@ -17,6 +18,7 @@ from nullah.core.joints.plan import JointPlan, Setting, counted, gathered, quali
 from nullah.core.joints.work import Work
 from nullah.core.joints.work import work as work_of
 from nullah.core.pieces.own import Laying
+from nullah.core.pieces.part import Part
 from nullah.core.pieces.worked import Worked
 from nullah.core.stations import cut_joints
 from nullah.core.stations.made import Keeps, Made, PieceResult, anew
@@ -30,10 +32,29 @@ NAMED = 1  # joints that are named where more are asked about
 
 
 @frozen
+class Works:
+    """What a piece's joints are at the bench, worked out once it is asked for: not while something is dragged."""
+
+    joints: tuple[JointPlan, ...]
+    parts: tuple[Part, ...]
+
+    @cached_property
+    def of(self) -> dict[str, Work]:
+        """By the joint's id."""
+        parts = {p.id: p for p in self.parts}
+        return {
+            j.id: work_of(
+                j, FAMILIES[j.family].making, lambda p: parts[p].sizes, lambda p: species(parts[p].species).slower
+            )
+            for j in self.joints
+        }
+
+
+@frozen
 class JointsResult:
     """Joints of all pieces in the order of the work, settings gathered over all of them, what of the piece in hand cannot be laid
-    out, calls; ``of_piece``: each piece's joints by its id, and ``troubles`` what cannot be laid out of which; ``works``: what each is
-    at the bench, by the joint's id."""
+    out, calls; ``of_piece``: each piece's joints by its id, and ``troubles`` what cannot be laid out of which; ``works``: what each
+    piece's are at the bench."""
 
     joints: tuple[JointPlan, ...]
     settings: tuple[Setting, ...]
@@ -41,7 +62,15 @@ class JointsResult:
     calls: tuple[Call, ...]
     of_piece: dict[str, tuple[JointPlan, ...]]
     troubles: dict[str, str]
-    works: Mapping[str, Work]
+    works: tuple[Works, ...]
+
+    def work(self, joint: str) -> Work:
+        """What a joint is at the bench.
+
+        Raises:
+            KeyError: no joint of that id is laid out.
+        """
+        return ChainMap(*(w.of for w in self.works))[joint]
 
     def failing(self) -> tuple[tuple[str, str], ...]:
         """(joint, words) of every check that does not hold."""
@@ -54,20 +83,20 @@ def work(kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult, keeps: Ke
     laid: dict[str, tuple[JointPlan, ...]] = {}
     troubles: dict[str, str] = {}
     calls: list[Call] = []
-    works: dict[str, Work] = {}
+    works: list[Works] = []
     several = len(upstream.made) > 1
     for made in upstream.made:
         laid[made.id], troubles[made.id], asked, done = keeps(f"joints {made.id}", _of_piece, made, kit, choices)
-        works |= done
+        works.append(done)
         calls += [replace(c, question=f"{made.piece.name}: {c.question}") if several else c for c in asked]
     joints = tuple(j for mine in laid.values() for j in mine)
     settings = gathered([s for j in joints for s in j.settings])
-    return JointsResult(joints, settings, troubles[upstream.hand], tuple(calls), laid, troubles, works)
+    return JointsResult(joints, settings, troubles[upstream.hand], tuple(calls), laid, troubles, tuple(works))
 
 
 def _of_piece(
     made: Made, kit: Kit, choices: tuple[Choice, ...]
-) -> tuple[tuple[JointPlan, ...], str, tuple[Call, ...], dict[str, Work]]:
+) -> tuple[tuple[JointPlan, ...], str, tuple[Call, ...], Works]:
     """A piece's joints by the project's names, what of it cannot be laid out, what is asked about them, and what each is at the
     bench."""
     mine = made.own.laid(kit, choices) if made.own is not None else _of_design(made, choices)
@@ -75,12 +104,7 @@ def _of_piece(
     asked = mine.calls if mine.trouble else (*cut_joints.conflicts(made, mine, choices), *mine.calls)
     laid = (by_gauges(j, kit.gauge_reach, kit.mortise_gauge) for j in mine.joints)
     joints = tuple(qualified(j, made.prefix, name) for j in laid)
-    parts = {p.id: p for p in made.parts}
-    works = {
-        j.id: work_of(j, FAMILIES[j.family].making, lambda p: parts[p].sizes, lambda p: species(parts[p].species).ease)
-        for j in joints
-    }
-    return joints, mine.trouble, asked, works
+    return joints, mine.trouble, asked, Works(joints, made.parts)
 
 
 def _schools(made: Made, worked: Worked, laid: tuple[JointPlan, ...], choices: tuple[Choice, ...]) -> tuple[Call, ...]:

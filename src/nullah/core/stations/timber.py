@@ -6,9 +6,10 @@ from nullah.core.document.calls import Call
 from nullah.core.document.project import AcceptedLayout, Allowances, Board, Choice, Defect, Reading
 from nullah.core.pieces.part import Part
 from nullah.core.stations.as_made import AsMade
+from nullah.core.stations.fault_calls import faults_in_force
 from nullah.core.stations.made import PieceResult
 from nullah.core.stations.surfaces import Surfaces
-from nullah.core.stations.timber_calls import end_call, end_of, face_call, faults_in_force, laid_on, lost_by, thin_call
+from nullah.core.stations.timber_calls import end_call, end_of, face_call, laid_on, lost_by, thin_call
 from nullah.core.values.frozen import frozen
 from nullah.core.wood.seasoned import WoodOfParts
 

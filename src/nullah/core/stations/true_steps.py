@@ -16,15 +16,13 @@ from nullah.core.wood.species import species
 SQUARE_METRE_PLANED = (
     60.0  # minutes a square metre and millimetre in middling wood (common practice; the log replaces it)
 )
-HARD = {"soft": 0.8, "middling": 1.0, "hard": 1.3}
 
 
 def planing_minutes(t: Trued, wood: str) -> float:
     """Minutes of planing something flat and to thickness, or its working face alone flat."""
     area = t.length * t.width / 1e6
     off = t.planing.flat.mean + max(0.0, t.planing.spare)
-    faces = 0.5 if t.ways.working_face else 1.0
-    return 4 + faces * area * SQUARE_METRE_PLANED * off * HARD[species(wood).ease]
+    return 4 + t.ways.share * area * SQUARE_METRE_PLANED * off * species(wood).slower
 
 
 def steps(job: Job) -> list[Step]:

@@ -85,7 +85,7 @@ def work(
 
     def as_planed(t: Trued) -> Trued:
         ways = Ways(directions, by_id[t.board].rises, t.id in alone)
-        return replace(t, ways=ways, minutes=t.minutes / 2 if ways.working_face else t.minutes)
+        return replace(t, ways=ways, minutes=ways.share * t.minutes)
 
     return TrueupResult(tuple(map(as_planed, whole)), tuple(map(as_planed, parts)), plane, tuple(calls), before)
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from nullah.core.surface.heights import Rows
 from nullah.core.surface.readings import BACK, FACE, Surface
 from nullah.core.surface.slab import thickest_slab
@@ -31,6 +33,7 @@ class FirstFace:
         return abs(self.on_face - self.on_back) <= ALIKE
 
 
+@lru_cache(maxsize=32)  # it is asked for by what is planned and by what is said
 def first_face(face: Rows, back: Rows) -> FirstFace:
     """Bow, wind and cup together: all that keeps a face off the bench.
 

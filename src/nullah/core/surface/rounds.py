@@ -66,6 +66,11 @@ class Ways:
     rises: str = ""
     working_face: bool = False
 
+    @property
+    def share(self) -> float:
+        """How much of planing both faces is done."""
+        return 0.5 if self.working_face else 1.0
+
     def along(self, side: str) -> float:
         """Which way a side is planed along: with the rising grain."""
         return LEFT if self.rises == ("left" if side == FACE else "right") else RIGHT

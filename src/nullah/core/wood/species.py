@@ -39,6 +39,11 @@ class Species:
         """The run of a dovetail for a rise of one: 6 in soft wood to 8 in hard (common practice, no source)."""
         return {"soft": 6.0, "middling": 7.0, "hard": 8.0}[self.ease]
 
+    @property
+    def slower(self) -> float:
+        """How many times as long as middling wood it takes to work (common practice, no source)."""
+        return {"soft": 0.8, "middling": 1.0, "hard": 1.3}[self.ease]
+
     def described(self) -> dict[str, Any]:
         """Everything of it, by field as JSON has it: percent, kg/m3, N, MPa; None where not known; ``sources`` by the same fields."""
         return {

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QGridLayout, QLabel, QPushButton, QSlider, QWidget
+from PySide6.QtWidgets import QPushButton, QSlider
 
 from nullah.core.document.pieces import Designed
 from nullah.core.document.project import Project
@@ -17,7 +17,7 @@ from nullah.core.edits import edit, piece_edits
 from nullah.core.pictures import piece as picture
 from nullah.core.pictures import standing
 from nullah.core.pieces.kinds import KINDS
-from nullah.core.pieces.part import Chain, ChainLine, Part
+from nullah.core.pieces.part import Part
 from nullah.core.planning.plan import TITLES
 from nullah.core.values import measure
 from nullah.core.values.measure import marked
@@ -26,6 +26,7 @@ from nullah.gui.paint.canvas import Canvas
 from nullah.gui.piece.chips import PieceChips
 from nullah.gui.piece.form import Form, length
 from nullah.gui.piece.looking import Looking
+from nullah.gui.piece.sums import Sums
 from nullah.gui.session import Session
 from nullah.gui.station_view import StationView
 from nullah.gui.theme import Theme
@@ -40,8 +41,6 @@ LEAST_SUMS = 96  # px
 LEAST_DRAWING = 180  # px that the drawing has before there are sums
 LEAST_RODS = 240  # the same, where all the sums are story sticks drawn in it
 LEAST_BY_HAND = 156  # the same, while the maker is at work below it
-ROW, GAP = 24, 14  # px: a line of a sum, and between sums
-SUMS_ACROSS = 4
 MORE = "and another piece"
 
 
@@ -53,10 +52,6 @@ class PieceView(StationView):
         self.session = session
         self._seen_from = ""
         self._room_for_sums = True
-        self.fields: dict[str, Field] = {}
-        self.sums: list[list[Field | QLabel]] = []
-        self.totals: list[Field | QLabel] = []
-        self._shape: object = None
 
         self.pieces = PieceChips()
         self.pieces.taken.connect(self._take)
@@ -96,13 +91,10 @@ class PieceView(StationView):
         self.canvas.turned.connect(self.looking.turn)
         self.see = row("", spacing=4)
         how = row(*chips, self.closer, self.apart, self.further, self.hand, 1, self.see)
-        self.sums_below = QWidget()
-        self.chains = QGridLayout(self.sums_below)
-        self.chains.setContentsMargins(4, 4, 4, 4)
-        self.chains.setVerticalSpacing(1)
-        self.chains.setHorizontalSpacing(GAP)
+        self.sums = Sums(session, self._typed, self._length)
+        self.sums.built.connect(self._share_soon)
         self.sums_area = scroll_area()
-        self.sums_area.setWidget(self.sums_below)
+        self.sums_area.setWidget(self.sums)
         self.hand_area = scroll_area()  # empty until it is first asked for
         self.hand_area.hide()
         self.whole_column = column(
@@ -123,11 +115,6 @@ class PieceView(StationView):
         self.whole_column.setStretch(self.whole_column.indexOf(self.canvas), 1)
         self._make_room(upright=False)
 
-    def _field(self, name: str, wide: int, taken: Callable[[str], object], grows: bool = False) -> Field:
-        made = Field(name, wide, taken, grows)
-        self.fields[name] = made
-        return made
-
     def _do(self, words: str, make: Callable[[Project], Project]) -> bool:
         return self.session.attempt(words, lambda: make(self.session.project))
 
@@ -139,7 +126,10 @@ class PieceView(StationView):
         return next(k.name for k in KINDS.values() if k.title == title)
 
     def _change_kind(self, title: str) -> None:
-        self._do(f"the piece is a {title.lower()}", lambda p: piece_edits.change_kind(p, self._kind_named(title)))
+        self._do(
+            f"the piece is a {title.lower()}",
+            lambda p: piece_edits.change_kind(p, self.session.plan, self._kind_named(title)),
+        )
 
     def _add(self, title: str) -> None:
         self.more.setCurrentIndex(0)
@@ -151,7 +141,9 @@ class PieceView(StationView):
         self._do(f"a piece more: {KINDS[kind].title.lower()}", lambda p: piece_edits.add_piece(p, kind))
 
     def _drop(self) -> None:
-        self._do(f"{self.session.project.in_hand.name} taken away", piece_edits.drop_piece)
+        self._do(
+            f"{self.session.project.in_hand.name} taken away", lambda p: piece_edits.drop_piece(p, self.session.plan)
+        )
 
     def _take(self, piece_id: str) -> None:
         name = next(p.name for p in self.session.project.pieces if p.id == piece_id)
@@ -270,7 +262,7 @@ class PieceView(StationView):
             self._draw()
         else:
             self._show_flat(picture.three_views(self.session.plan))
-        self._show_chains()
+        self.sums.show_chains(self.session.plan.piece.chains)
 
     def _picked(self, tag: str) -> None:
         part = tag.partition(":")[2] if tag.startswith(("part:", "shift:")) else ""
@@ -289,13 +281,12 @@ class PieceView(StationView):
         self.title.show_text(piece.name)
         self.kind.setCurrentText(kind.title if kind else "")
         self.form.show_piece(piece, kind)
-        self.fields |= self.form.fields
         unmet = " ".join(plan.piece.in_hand.failing())
         self.trouble.setText(self.session.told(plan.piece.problem or plan.joints.problem or unmet))
         self.trouble.setVisible(bool(self.trouble.text()))
         self._draw()
         self._show_driven()
-        self._show_chains()
+        self.sums.show_chains(self.session.plan.piece.chains)
         self._draw_hand()
 
     def _draw_hand(self) -> None:
@@ -344,22 +335,11 @@ class PieceView(StationView):
         lines = made.worked.why(part.id.removeprefix(made.prefix), "length")
         return f"  Length: {' + '.join(f'{what} {marked(mm)}' for what, mm in lines)}."
 
-    def _show_chains(self) -> None:
-        chains = self.session.plan.piece.chains
-        shape = (
-            self.session.figures(1.0),
-            *((c.name, c.edit, tuple((x.label, x.times, x.edit) for x in c.lines)) for c in chains),
-        )
-        if shape != self._shape:
-            self._shape = shape
-            self._build_chains(chains)
-        for axis, chain in enumerate(chains):
-            _show(self.totals[axis], self.session.figures(chain.total))
-            for line, shown in zip(chain.lines, self.sums[axis], strict=True):
-                _show(shown, self.session.figure(line.each))
-
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
+        self._share_soon()
+
+    def _share_soon(self) -> None:
         self._share_height()
         QTimer.singleShot(0, self, self._share_height)  # once more when what is new in it has its size
 
@@ -373,7 +353,7 @@ class PieceView(StationView):
         self._room_for_sums = room >= LEAST_SUMS
         self._show_sums()
         if self._room_for_sums:
-            self.sums_area.setFixedHeight(height_of_whole_lines(self.sums_below, wide, room))
+            self.sums_area.setFixedHeight(height_of_whole_lines(self.sums, wide, room))
         if self.by_hand is not None and self.hand.isChecked():
             room = self.height() - self._beside() - LEAST_BY_HAND
             inside = self.by_hand.layout()
@@ -407,46 +387,3 @@ class PieceView(StationView):
         self.sums_area.setVisible(
             self._room_for_sums and not (self.hand.isChecked() or self.canvas.turns or self.instead is not None)
         )
-
-    def _build_chains(self, chains: tuple[Chain, ...]) -> None:
-        for name in [n for n in self.fields if n.startswith("chain ")]:
-            del self.fields[name]
-        emptied(self.chains)
-        self.sums, self.totals = [], []
-        top = lowest = 0
-        for axis, chain in enumerate(chains):
-            at = axis % SUMS_ACROSS  # sums stand in one grid, so that lines of all columns end alike
-            top = lowest if at == 0 else top
-            self.sums.append([self._sum(f"chain {axis} {line.label}", line) for line in chain.lines])
-            self.chains.addWidget(label(chain.name, "heading"), top, at)
-            for n, (line, shown) in enumerate(zip(chain.lines, self.sums[-1], strict=True), top + 1):
-                text = f"{line.times} \u00d7 {line.label}" if line.times > 1 else line.label
-                both = row(label(self.session.told(text), "quiet", wrap=True), shown)
-                both.setStretch(0, 1)
-                self.chains.addLayout(both, n, at)
-                self.chains.setRowMinimumHeight(n, ROW)
-            where = f"rod.{chain.rod}"
-            total: Field | QLabel = label("", "heading")
-            if chain.edit:
-                total = self._field(f"chain {axis} total", 92, partial(self._typed, where), grows=True)
-            total.setFixedHeight(ROW)
-            self.totals.append(total)
-            self.chains.addLayout(row("=", 1, total), top + 1 + len(chain.lines), at)
-            lowest = max(lowest, top + 2 + len(chain.lines))
-        for at in range(SUMS_ACROSS):
-            self.chains.setColumnStretch(at, int(at < len(chains)))
-        self.chains.setRowStretch(lowest, 1)
-        self._share_height()
-        QTimer.singleShot(0, self, self._share_height)  # once more when what is new in it has its size
-
-    def _sum(self, name: str, line: ChainLine) -> Field | QLabel:
-        if not line.edit:
-            return label("")
-        field = self._field(name, 76, self._length(line.edit.removeprefix("asked.")), grows=True)
-        field.setFixedHeight(ROW)
-        return field
-
-
-def _show(where: Field | QLabel, text: str) -> None:
-    """Words in a field or on a label."""
-    where.show_text(text) if isinstance(where, Field) else where.setText(text)
