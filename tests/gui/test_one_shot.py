@@ -6,6 +6,7 @@ from nullah.core.surface.heights import Heights
 from nullah.core.surface.passes import PLANES
 from nullah.core.surface.rounds import Wanted, plan_round
 from nullah.gui.one_shot import OneShot
+from nullah.gui.trueup.rounds import RoundPlanner
 
 WANTED = Wanted(600.0, 120.0, Heights((0.6, 0.4, 0.3)), Heights((0.6, 0.4, 0.3), (-25.0, 0.0, 0.0)), PLANES)
 
@@ -47,3 +48,16 @@ def test_one_that_does_not_start_is_told(qtbot, monkeypatch):
     OneShot("nullah.processes.rounds", came.append, parent).start(WANTED)
     qtbot.waitUntil(lambda: len(came) == 1, timeout=5_000)
     assert came == [[]]
+
+
+def test_nothing_begins_once_the_window_closes(qtbot):
+    """What is said to a view while its window goes, the end of a search say, starts no process that nobody waits for."""
+    parent = QObject()
+    planner = RoundPlanner(parent)
+    planner.ask(WANTED)
+    assert parent.findChildren(QProcess)
+    planner.close()
+    planner.ask(WANTED)
+    planner.make_ready()
+    qtbot.wait(300)
+    assert all(p.state() == QProcess.ProcessState.NotRunning for p in parent.findChildren(QProcess))

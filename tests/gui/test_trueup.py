@@ -180,11 +180,11 @@ def test_a_board_is_read_planed_and_read_again_to_the_end(at_board, board, first
         if not found.stages:
             break
         if view.side != found.side:
-            since = [r for r in hand.project.readings if r.target == "wind" and r.side == found.side and r.after]
-            unread = not since and not [one for one in begun if one.side == found.side]
-            assert (f"The {found.side} is next" in view.words.whole) == (unread and bool(begun))
+            mine = [r for r in hand.project.readings if r.target == "wind" and r.side == found.side]
+            unread = not [r for r in mine if r.after or not begun]
+            assert (f"The {found.side} is next" in view.words.whole) == unread
             view.turn_over()
-            if begun and unread:
+            if unread:
                 hand.key("Alt+N")
                 read(6)
                 continue
@@ -201,7 +201,7 @@ def test_a_board_is_read_planed_and_read_again_to_the_end(at_board, board, first
     assert place.startswith(first)
     left, face, back = maker.wood.thickness()
     assert max(face, back) < 0.5
-    assert left > possible - 1.0
+    assert left > possible - 1.1
 
 
 def test_a_reading_is_placed_by_a_click_and_pulled_to_where_it_was_taken(at_board):

@@ -8,6 +8,8 @@ from PySide6.QtCore import QObject, QProcess, Signal
 
 from nullah.processes.messages import Report, Task, packed, unpacked
 
+LONGEST = 10_000  # ms: a process that is killed is gone at once, but where the machine is at its limit
+
 
 class PlannerProcess(QObject):
     """At most one process at a time. All on the interface thread; the work is done elsewhere."""
@@ -45,7 +47,7 @@ class PlannerProcess(QObject):
         if process is None:
             return
         process.kill()
-        process.waitForFinished(1_000)
+        process.waitForFinished(LONGEST)
         process.deleteLater()
 
     def _take(self, process: QProcess) -> None:

@@ -6,9 +6,9 @@ from PySide6.QtCore import QObject, QTimer, Signal
 
 from nullah.core.surface.rounds import Round, Wanted
 from nullah.gui.one_shot import OneShot
+from nullah.gui.planner import LONGEST
 
 PAUSE = 150  # ms after the last change before a round is planned
-_LONGEST = 10_000  # ms: a process that is killed is gone at once, but where the machine is at its limit
 
 
 class RoundPlanner(QObject):
@@ -21,6 +21,7 @@ class RoundPlanner(QObject):
         self.wanted: Wanted | None = None
         self.round: Round | None = None
         self.failed = False
+        self._closed = False
         self._process = OneShot("nullah.processes.rounds", self._ended, self, self._heard)
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
@@ -29,7 +30,7 @@ class RoundPlanner(QObject):
 
     def ask(self, wanted: Wanted | None) -> None:
         """Plan a round for a board, unless it is planned or under way already; None: there is none to plan."""
-        if wanted == self.wanted and not self.failed:
+        if self._closed or (wanted == self.wanted and not self.failed):
             return
         self._process.let_be()
         self.wanted, self.round, self.failed = wanted, None, False
@@ -41,12 +42,14 @@ class RoundPlanner(QObject):
 
     def make_ready(self) -> None:
         """One is going to read: what plans is loaded, so that the first pass is there at once."""
-        self._process.make_ready()
+        if not self._closed:
+            self._process.make_ready()
 
-    def stop(self) -> None:
-        """Let be what is under way, and wait until it is gone."""
+    def close(self) -> None:
+        """End what is under way, wait until it is gone, and begin nothing more, whatever is asked while a window closes."""
+        self._closed = True
         self._soon.stop()
-        self._process.stop(_LONGEST)
+        self._process.stop(LONGEST)
         self.wanted = None
 
     def _heard(self, one: object) -> None:

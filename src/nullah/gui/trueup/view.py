@@ -65,7 +65,7 @@ class TrueupView(StationView):
         self.done = button("Done to here", self.done_to_here)
         self.planner = RoundPlanner(self)
         self.planner.told.connect(self._show_round)
-        session.closing.connect(self.planner.stop)
+        session.closing.connect(self.planner.close)
         self.advice = Advice(None)
         self._knows: tuple[object, Knowledge | None] = (None, None)
         line = flow(
@@ -373,7 +373,7 @@ class TrueupView(StationView):
         if t.planed and not count:
             out.append(f"Planed {counted(len(t.planed), 'time')} so far: read it again.")
         other, found = BACK if self.side == FACE else FACE, self.planner.round
-        if found and found.stages and found.side == other and t.planed and not counting(t, other):
+        if found and found.stages and found.side == other and not counting(t, other):
             out.append(f"The {other} is next: turn the board over and read it as it lies now, before it is planed.")
         out.append(f"{t.name}, {'face' if self.side == 'face' else 'back, seen through the board'}.")
         if p.wanted > 0:
