@@ -4,6 +4,7 @@ import json
 from dataclasses import replace
 
 import pytest
+from marked import as_version_9, with_done
 
 from nullah import demo
 from nullah.core.document.pieces import Designed, Put
@@ -66,7 +67,7 @@ def sawn_corners(project):
         if step.joint.startswith("corner"):
             joint = next(j for j in plan(project).joints.joints if j.id == step.joint)
             project = edit.mark_joint(project, joint)
-            project = edit.held(project, done=(*project.done, step.id))
+            project = with_done(project, step.id)
     return project
 
 
@@ -209,7 +210,7 @@ def test_a_tail_board_that_is_cut_is_as_long_as_it_was():
 
 def test_a_file_from_before_joints_were_held_has_its_sawn_joints_held(tmp_path):
     steps = tuple(s.id for s in plan(PROJECT).bench.steps if s.joint)
-    raw = json.loads(project_file.dumps(edit.held(PROJECT, done=steps)))
+    raw = as_version_9(with_done(PROJECT, *steps))
     del raw["joints_cut"]
     raw["schema_version"] = 3
     (tmp_path / "old.nullah").write_text(json.dumps(raw))
@@ -220,7 +221,7 @@ def test_a_file_from_before_joints_were_held_has_its_sawn_joints_held(tmp_path):
 
 def test_done_marks_a_joint_and_undone_takes_the_mark_away():
     step = next(s for s in plan(PROJECT).bench.steps if s.joint.startswith("corner"))
-    ready = edit.held(PROJECT, done=step.waits)
+    ready = with_done(PROJECT, *step.waits)
     done = step_edits.step_done(ready, plan(ready), step.id, sure=True)
     assert [m.joint for m in done.joints_cut] == [step.joint]
     assert step_edits.step_undone(done, plan(done), step.id).joints_cut == ()

@@ -1,13 +1,17 @@
 """What is done, measured and chosen belongs to a piece, a part and a deed, never to a place in a list."""
 
 import json
+import os
+import random
 
 import pytest
+from marked import as_version_9, with_done
 
 from nullah import demo
 from nullah.core.document.pieces import prefix
 from nullah.core.document.project import Project
-from nullah.core.edits import board_readings, edit, piece_edits, truing_edits
+from nullah.core.edits import board_readings, edit, piece_edits, step_edits, truing_edits
+from nullah.core.pieces.kinds import KINDS
 from nullah.core.planning.plan import plan
 from nullah.formats import project_file
 
@@ -30,10 +34,6 @@ def deeds(project):
 def as_done(project):
     """Titles and words of the steps that are done."""
     return {(s.title, s.words) for s in plan(project).bench.steps if s.done}
-
-
-def with_done(project, *ids):
-    return edit.held(project, done=(*project.done, *ids))
 
 
 def changes(project):
@@ -122,8 +122,10 @@ def test_numbers_of_pieces_are_never_given_twice():
 def test_done_steps_of_older_files_are_named_by_what_they_are():
     """Version 8 named the steps of putting together by their place: the third of the demo's table was to glue its drawer."""
     project = demo.project()
-    raw = json.loads(project_file.dumps(edit.held(project, done=("finish",))))
-    raw |= {"schema_version": 8, "done": ["together 0", "together 2.2", "together 2.90", "finish"]}
+    raw = as_version_9(project) | {
+        "schema_version": 8,
+        "done": ["together 0", "together 2.2", "together 2.90", "finish"],
+    }
     raw["log"] = [
         {"when": "2026-03-01T10:00:00+00:00", "kind": "time", "text": "glued", "step": "together 2.2", "minutes": 7.0}
     ]
@@ -140,3 +142,108 @@ def test_done_steps_of_older_files_are_named_by_what_they_are():
     }
     assert sum(s.took for s in steps.values()) == 7.0
     assert len(after.done) == 3
+
+
+def test_a_file_of_version_9_opens_with_every_mark_where_it_was():
+    """Of several pieces, the first among them or not; what names a piece that is gone is let go."""
+    project = piece_edits.add_piece(demo.project(), "shelves")
+    project = piece_edits.drop_piece(piece_edits.take_in_hand(project, "1"), plan(project))
+    project = piece_edits.add_piece(project, "dovetailed_box")
+    for part in plan(project).piece.parts[::5]:
+        project = edit.measured(project, (part,), f"{part.id} thickness 33.3")
+        project = edit.mark_cut(project, part)
+    for joint in plan(project).joints.joints[::4]:
+        project = edit.mark_joint(project, joint)
+    for call in plan(project).calls:
+        now = plan(project).call(call.id)
+        if now is not None and not now.conflict:
+            project = edit.take(project, now, now.recommended)
+    steps = plan(project).bench.steps
+    project = with_done(project, *(s.id for s in steps if not s.saws and s.id != "wood"))
+    raw = as_version_9(project)
+    assert {s.piece for s in steps} >= {"", *(p.id for p in project.pieces)}
+    raw["measured"].append({"part": "A", "dimension": "width", "value": 99.0})
+    again = project_file.loads(json.dumps(raw), "old.nullah")
+    assert again == project
+    assert all(p.marks.done and p.marks.measured for p in again.pieces)
+
+
+RUNS = range(200) if os.environ.get("NULLAH_SOAK") else range(4)
+
+
+def another(project, now, chance):
+    """An edit at random of a piece at random: the piece, and the project after it."""
+    one = chance.choice(project.pieces)
+    project = piece_edits.take_in_hand(project, one.id)
+    parts = [p for p in now.piece.parts if p.piece == one.id]
+    joints, steps = now.joints.of_piece[one.id], [s for s in now.bench.steps if s.piece == one.id]
+    calls = [c for c in now.calls if c.piece == one.id]
+    pick = chance.choice(["add", "drop", "kind", "measured", "cut", "joint", "done", "undone", "call", "back", "name"])
+    if pick == "add" and len(project.pieces) < 5:
+        project = piece_edits.add_piece(project, chance.choice(sorted(KINDS)))
+        return project.hand, project
+    if pick == "drop":
+        return one.id, piece_edits.drop_piece(project, plan(project))
+    if pick == "kind":
+        return one.id, piece_edits.change_kind(project, plan(project), chance.choice(sorted(KINDS)))
+    if pick == "measured" and parts:
+        part = chance.choice(parts)
+        off = round(part.thickness * chance.uniform(0.97, 1.03), 1)
+        return one.id, edit.measured(project, (part,), f"{part.id} thickness {off}")
+    if pick == "cut" and parts:
+        return one.id, edit.mark_cut(project, chance.choice(parts))
+    if pick == "joint" and joints:
+        return one.id, edit.mark_joint(project, chance.choice(joints))
+    if pick == "done" and steps:
+        return one.id, step_edits.with_steps(project, now, [chance.choice(steps)])
+    if pick == "undone" and any(s.done for s in steps):
+        return one.id, step_edits.step_undone(project, now, chance.choice([s for s in steps if s.done]).id)
+    if pick == "call" and calls:
+        call = chance.choice(calls)
+        return one.id, edit.take(project, call, chance.choice(call.options).id)
+    if pick == "back" and calls:
+        return one.id, edit.take_back(project, chance.choice(calls).id)
+    return one.id, piece_edits.rename(project, f"Piece {chance.randrange(10**6)}")
+
+
+def figures(now):
+    """Every figure of a plan, and what is decided and done."""
+    return (
+        {p.id: (p.sizes, p.cut, p.measured) for p in now.piece.parts},
+        {j.id: (j.figures, [(s.tool, s.value) for s in j.settings]) for j in now.joints.joints},
+        {c.id: c.in_force for c in now.calls},
+        {s.id: (s.mm, s.minutes, s.done) for s in now.bench.steps},
+    )
+
+
+@pytest.mark.parametrize("seed", RUNS)
+def test_property_no_mark_ever_passes_to_another_piece_or_deed(seed):
+    """Whatever is done to one piece, in hand or not, all others are the very same; what is done stays the deed it was; which piece is
+    in hand changes no figure; and no piece has a number that another had."""
+    chance = random.Random(seed)
+    project, had = demo.project(), {"1", "2", "3"}
+    for _ in range(14):
+        now = plan(project)
+        try:
+            touched, after = another(project, now, chance)
+        except edit.BadEdit as said:
+            assert str(said)
+            continue
+        left = {p.id: p for p in after.pieces}
+        for other in project.pieces:
+            assert other.id == touched or left[other.id] == other
+        assert not (left.keys() - {p.id for p in project.pieces}) & had
+        had |= left.keys()
+        then = {s.id: s for s in plan(after).bench.steps}
+        for step in now.bench.steps:
+            if step.done and step.id in then and then[step.id].done and step.piece != touched:
+                same = then[step.id]
+                assert (same.title, same.deed, same.parts, same.joint) == (
+                    step.title,
+                    step.deed,
+                    step.parts,
+                    step.joint,
+                )
+        other = piece_edits.take_in_hand(after, chance.choice(sorted(left)))
+        assert figures(plan(other)) == figures(plan(after))
+        project = after

@@ -7,6 +7,7 @@ import pytest
 from fewer import FEWER
 from hypothesis import given
 from hypothesis import strategies as st
+from marked import marked
 
 from nullah import demo
 from nullah.core.document.project import CutMark, Project, Reading
@@ -169,7 +170,7 @@ def test_a_part_that_has_no_place_is_not_asked_about_twice():
 
 
 def test_a_part_cut_too_large_may_be_trimmed(project):
-    cut = edit.changed(project, cut=(CutMark(part="A", length=354, width=160, thickness=18),))
+    cut = marked(project, cut=(CutMark(part="A", length=354, width=160, thickness=18),))
     call = plan(cut).call("cut A")
     assert call.recommended == "trim"
     assert plan(edit.take(cut, call, "trim")).call("cut A") is None

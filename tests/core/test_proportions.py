@@ -29,7 +29,10 @@ def test_the_nearest_are_offered_and_the_golden_ratio_is_that_of_euclid():
     call = asked(table(length=800.0, width=450.0))
     assert call.recommended == "keep"
     assert [o.id for o in call.options] == ["keep", "3 to 5", "the golden ratio"]
-    assert edit.take(table(length=800.0, width=450.0), call, "keep").in_hand == table(length=800.0, width=450.0).in_hand
+    assert (
+        edit.take(table(length=800.0, width=450.0), call, "keep").in_hand.design
+        == table(length=800.0, width=450.0).in_hand
+    )
     golden = piece_edits.answer(edit.take(table(length=800.0, width=450.0), call, "the golden ratio").in_hand, "width")
     assert golden / (800 - golden) == pytest.approx(800 / golden, rel=0.005)  # to half a millimetre
     assert "480 in place of 450: 30 more" in told(call.option("3 to 5").consequences[0])

@@ -70,7 +70,7 @@ def test_the_demo_holds_to_the_schema():
         ("[]", "not a Nullah project"),
         ("{}", "no schema version"),
         ('"schema_version"', "not a Nullah project"),
-        ('{"schema_version": 10}', "newer Nullah"),
+        ('{"schema_version": 11}', "newer Nullah"),
         ('{"schema_version": true}', "no schema version that"),
         ('{"schema_version": "1"}', "no schema version that"),
         ('{"schema_version": 1, "name": NaN}', "no number"),

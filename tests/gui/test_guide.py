@@ -93,7 +93,7 @@ def test_the_same_by_keys(hand, picture):
     QTest.keyClick(photo, Qt.Key.Key_Escape)
     assert not photo.marks
     hand.press("Take the picture away")
-    assert not hand.project.guides
+    assert not [p.guide for p in hand.project.pieces if p.guide]
 
 
 def test_what_is_no_picture_is_told_and_nothing_is_lost(hand, picture):

@@ -1,6 +1,7 @@
 """Pieces by keys and mouse: from a new project to a table with a drawer, what the wood says, a second piece, and all the way back."""
 
 import pytest
+from marked import with_done
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton
@@ -292,7 +293,7 @@ def test_what_was_done_and_is_no_step_any_more_is_told(demo_hand):
         "a table", lambda: set_answer(piece_edits.add_piece(hand.project, "small_table"), "drawer", True)
     )
     glue = next(s for s in hand.plan.bench.steps if "rail-lower" in s.id and s.title == "Glue")
-    hand.session.attempt("glued", lambda: edit.held(hand.project, done=(*hand.project.done, glue.id)))
+    hand.session.attempt("glued", lambda: with_done(hand.project, glue.id))
     assert "no longer" not in hand.note()
     hand.session.attempt("no drawer", lambda: piece_edits.set_answer(hand.project, "drawer", False))
     assert hand.note() == "no drawer. Done, and no longer to be done: Glue."

@@ -3,6 +3,7 @@
 import random
 
 import pytest
+from marked import marked
 from two_parts import part
 
 from nullah import demo
@@ -24,7 +25,7 @@ def of_kind(kind, *measured, **answers):
     project = fresh(kind)
     for name, value in answers.items():
         project = set_answer(project, name, value)
-    return edit.changed(project, measured=tuple(Measured(part=p, dimension=d, value=mm) for p, d, mm in measured))
+    return marked(project, measured=tuple(Measured(part=p, dimension=d, value=mm) for p, d, mm in measured))
 
 
 @pytest.mark.parametrize("kind", [*KINDS, "demo"])

@@ -8,6 +8,7 @@ from contextlib import suppress
 
 import pytest
 from found_on_cuts import reach, untrue
+from marked import marked
 from test_any_sizes_reference import AXIS, answers, any_two
 from two_parts import joined, part, shaped
 
@@ -52,7 +53,7 @@ def tried(chance, family):
             [n for n, side in (("width", part.upper), ("thickness", part.face)) if AXIS[side] != AXIS[way]]
         )
         value = round(getattr(part, size) * chance.uniform(0.9, 1.03), 1)
-        project = project.model_copy(update={"measured": (Measured(part=part.id, dimension=size, value=value),)})
+        project = marked(project, measured=(Measured(part=part.id, dimension=size, value=value),))
     now = plan(project)
     return now if now.joints.joints else None
 

@@ -6,8 +6,9 @@ import re
 from collections.abc import Mapping
 from contextlib import suppress
 
+from nullah.core.document.names import named_deed
 from nullah.core.document.project import Project
-from nullah.core.edits.edit import BadEdit, held, mark_joint
+from nullah.core.edits.edit import BadEdit, held, mark_joint, marked
 from nullah.core.layout.model import cuts
 from nullah.core.layout.progress import cut_name
 from nullah.core.planning.plan import plan
@@ -62,25 +63,32 @@ def with_named_deeds(project: Project) -> Project:
     if not any(map(_NUMBERED.fullmatch, known)):
         return project
     now = plan(project)
-    names = {
-        f"together {made.prefix}{nth}": f"together {made.prefix}{act.deed}"
-        for made in now.piece.made
-        if made.id in now.togethers
-        for nth, act in enumerate(now.togethers[made.id].order)
-    }
-    stray = {d for d in project.done if _NUMBERED.fullmatch(d) and d not in names}
-    return _renamed(held(project, done=tuple(d for d in project.done if d not in stray)), names)
+    names: dict[str, str] = {}
+    for made in now.piece.made:
+        order = now.togethers[made.id].order if made.id in now.togethers else ()
+        deeds = {str(nth): act.deed for nth, act in enumerate(order)}
+        names |= {
+            named_deed("together", nth, made.id): named_deed("together", of, made.id) for nth, of in deeds.items()
+        }
+        done = [
+            held(d, of=deeds[d.of]) if d.what == "together" and d.of in deeds else d
+            for d in project.of_piece(made.id).marks.done
+            if d.what != "together" or d.of in deeds or not d.of.isdigit()
+        ]
+        project = marked(project, made.id, done=tuple(dict.fromkeys(done)))
+    return _renamed(project, names)
 
 
 _NUMBERED = re.compile(r"together (\d+\.)?\d+")
 
 
 def _renamed(project: Project, names: Mapping[str, str]) -> Project:
-    """A project with steps that are done, timed and logged under other names."""
+    """A project with steps that are of no one piece done, and any steps timed and logged, under other names."""
     if not names:
         return project
     log = tuple(e.model_copy(update={"step": names[e.step]}) if e.step in names else e for e in project.log)
     timer = project.timer
     if timer is not None and timer.step in names:
         timer = held(timer, step=names[timer.step])
-    return held(project, done=tuple(dict.fromkeys(names.get(d, d) for d in project.done)), log=log, timer=timer)
+    done = tuple(dict.fromkeys(names.get(d, d) for d in project.done_of_all))
+    return held(project, done_of_all=done, log=log, timer=timer)

@@ -17,6 +17,7 @@ from nullah.core.document.project import SCHEMA_VERSION, Project
 from nullah.core.document.refusals import sentence
 from nullah.core.edits.edit import check_species
 from nullah.core.wood.species import UnknownSpecies
+from nullah.formats.by_piece import by_piece
 from nullah.formats.migrations import migrated
 from nullah.formats.trouble import FileTrouble
 from nullah.formats.writing import read_bounded, write_whole
@@ -64,8 +65,8 @@ def loads(text: str, name: str = "the file") -> Project:
 
 def _as_now(raw: dict[str, Any]) -> dict[str, Any]:
     """An older file's content as the present version has it. Version 1 had no shifted dividers and no timer, version 3 no joints
-    marked as cut: all default."""
-    return {**raw, "schema_version": SCHEMA_VERSION}
+    marked as cut: all default; up to version 9 marks were not kept with their piece."""
+    return {**by_piece(raw), "schema_version": SCHEMA_VERSION}
 
 
 def _refuse_constant(constant: str) -> None:

@@ -34,7 +34,8 @@ class Call:
     ``recommended`` is the option the program would take and ``why``; ``differ`` says where practitioners differ.
     ``conflict`` is set when the plan and something already cut disagree. ``sets_outside``: its options are about the outside
     sizes; any other leaves an outside size that was typed as it is. ``taste``: a matter of school or of taste, which nothing waits for:
-    the recommended way is taken unless the maker says otherwise. ``board``: the board it is about, where it is about one.
+    the recommended way is taken unless the maker says otherwise. ``board``: the board it is about, where it is about one;
+    ``piece`` the piece, where it is that one's alone.
     """
 
     id: str
@@ -51,6 +52,7 @@ class Call:
     taken: str = ""
     taste: bool = False
     board: str = ""
+    piece: str = ""
 
     @property
     def open(self) -> bool:

@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from functools import cached_property
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import Discriminator, Field, Tag, model_validator
 
+from nullah.core.document.boards import Pixel
+from nullah.core.document.marks import Marks, Named
+from nullah.core.document.names import prefix as prefix
 from nullah.core.values.value import Length, Signed, Text, Value, Word
 
 
@@ -29,10 +33,58 @@ WHOLE, OPENING = (
 Answers = dict[Word, bool | int | float | Text]
 
 
-class Piece(Value):
-    """The dovetailed box as asked for; everything else about it is computed."""
+class KnownLength(Value):
+    """A length on a picture that is known: its two ends, pixels right and down from the upper left corner, and mm."""
+
+    x0: Pixel
+    y0: Pixel
+    x1: Pixel
+    y1: Pixel
+    mm: Length
+
+    @model_validator(mode="after")
+    def _it_has_two_ends(self) -> KnownLength:
+        if abs(self.x1 - self.x0) + abs(self.y1 - self.y0) < 1:
+            raise ValueError("a known length has two ends")
+        return self
+
+
+class Guide(Value):
+    """A photograph that a piece is made after: a small copy as JPEG in base64, its pixels, and one length on it once that is known."""
+
+    name: Word
+    jpeg: Annotated[str, Field(min_length=4, max_length=600_000, pattern=r"^[A-Za-z0-9+/]+={0,2}$")]
+    wide: Annotated[int, Field(ge=1, le=4_000)]
+    tall: Annotated[int, Field(ge=1, le=4_000)]
+    known: KnownLength | None = None
+
+
+class _OfPiece(Value):
+    """What every piece has beside what is asked for: what the wood says of it, what is chosen and done, and a photograph to go by."""
 
     id: PieceId = "1"
+    marks: Marks = Marks()
+    guide: Guide | None = None
+
+    @cached_property
+    def design(self) -> Self:
+        """What was asked for, and changed by hand, alone: the same object for as long as the piece is."""
+        return self.model_copy(update={"marks": Marks(), "guide": None})
+
+    @cached_property
+    def planned_from(self) -> Self:
+        """All of it that its plan is made from: not what is done, nor its photograph."""
+        return self.model_copy(update={"marks": self.marks.model_copy(update={"done": ()}), "guide": None})
+
+    @cached_property
+    def named(self) -> Named:
+        """Its marks by the project's names."""
+        return self.marks.of(self.id)
+
+
+class Piece(_OfPiece):
+    """The dovetailed box as asked for; everything else about it is computed."""
+
     kind: Literal["dovetailed_box"] = "dovetailed_box"
     name: Word = "Practice box"
     contents: Contents = Contents()
@@ -151,11 +203,10 @@ class Put(Value):
 Edit = Annotated[AddFrame | AddPart | AddJoint | Drop | Put, Field(discriminator="edit")]
 
 
-class Designed(Value):
+class Designed(_OfPiece):
     """A piece of any kind that is designed from answers: what was asked, by the names the kind asks for, and what the maker changed by
     hand. Nothing expanded is stored."""
 
-    id: PieceId = "1"
     kind: Annotated[str, Field(pattern=r"^[a-z][a-z_]{0,59}$")]
     name: Word
     asked: Answers = Field(default_factory=dict)
@@ -175,8 +226,3 @@ def _shape(given: Any) -> str:
 
 
 AnyPiece = Annotated[Annotated[Piece, Tag("box")] | Annotated[Designed, Tag("designed")], Discriminator(_shape)]
-
-
-def prefix(piece_id: str) -> str:
-    """What the ids of a piece's parts and joints begin with: nothing for piece 1, so that older files keep their names."""
-    return "" if piece_id == "1" else f"{piece_id}."

@@ -6,6 +6,8 @@ as a value, with a fingerprint of what it was made from.
 
 from __future__ import annotations
 
+from collections.abc import Collection
+from functools import cached_property
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
@@ -17,13 +19,23 @@ from nullah.core.document.boards import Defect as Defect
 from nullah.core.document.boards import LengthOnPhoto as LengthOnPhoto
 from nullah.core.document.boards import MoistureReading as MoistureReading
 from nullah.core.document.boards import Month as Month
-from nullah.core.document.boards import Pixel
 from nullah.core.document.boards import Reference as Reference
 from nullah.core.document.boards import Room as Room
+from nullah.core.document.marks import COUNTS as COUNTS
+from nullah.core.document.marks import MOST_CUT as MOST_CUT
+from nullah.core.document.marks import Choice as Choice
+from nullah.core.document.marks import CutMark as CutMark
+from nullah.core.document.marks import Deed as Deed
+from nullah.core.document.marks import JointMark as JointMark
+from nullah.core.document.marks import Marks as Marks
+from nullah.core.document.marks import Measured as Measured
 from nullah.core.document.pieces import AnyPiece, Designed, Piece, PieceId
+from nullah.core.document.pieces import Guide as Guide
+from nullah.core.document.pieces import KnownLength as KnownLength
 from nullah.core.values.value import PLAIN, Length, Name, Position, Prose, Value, Word
 
-SCHEMA_VERSION = 9
+SCHEMA_VERSION = 10
+MOST_GUIDES = 12
 LOG_LINES = 100_000  # lines of the bench book; past that, or past the letters below, the earliest make way
 LOG_LETTERS = 12_000_000
 
@@ -141,54 +153,7 @@ class Weights(Value):
     sawing: Annotated[float, Field(ge=0, le=100)] = 1.0
 
 
-# ---- what was decided, measured, cut
-
-
-class Choice(Value):
-    """A call taken: which option, and the facts as they stood (``asked``): when those change the call opens again."""
-
-    call: Name
-    option: Name
-    asked: Prose = ""
-    words: Prose = ""
-
-
-class Measured(Value):
-    """What the wood says: it replaces the planned value. ``part`` may be a part's id or ``opening``."""
-
-    part: Word
-    dimension: Literal["length", "width", "thickness", "diagonal 1", "diagonal 2"]
-    value: Length
-
-
-class CutMark(Value):
-    """A part marked as cut, with its sizes as they then stood: they never change silently."""
-
-    part: Word
-    length: Length
-    width: Length
-    thickness: Length
-
-
-COUNTS = ("tails", "count")  # figures of a joint that count something
-MOST_CUT = 400
-
-
-class JointMark(Value):
-    """A joint marked as cut, with the figures it was laid out to (mm; ``tails`` a count, ``slope`` a run), and of each part how far its
-    cuts lay from the near and the far end of its length, width and thickness, mm: they never change silently."""
-
-    joint: Word
-    parts: Annotated[tuple[Word, ...], Field(max_length=1_000)]
-    figures: Annotated[dict[Word, Annotated[float, Field(ge=-20_000, le=20_000)]], Field(max_length=2_000)]
-    places: dict[Word, tuple[float, float, float, float, float, float]] = Field(default_factory=dict, max_length=1_000)
-
-    @model_validator(mode="after")
-    def _so_many_are_cut_by_hand(self) -> JointMark:
-        most = max((self.figures.get(name, 0.0) for name in COUNTS), default=0.0)
-        if most > MOST_CUT:
-            raise ValueError(f"a joint of {most:g} tails or screws was never cut; {MOST_CUT} is the most")
-        return self
+# ---- what was decided, timed, written down
 
 
 class LogEntry(Value):
@@ -254,36 +219,6 @@ class AcceptedLayout(Value):
     fingerprint: Annotated[str, Field(max_length=80), PLAIN]
 
 
-# ---- pictures
-
-
-class KnownLength(Value):
-    """A length on a picture that is known: its two ends, pixels right and down from the upper left corner, and mm."""
-
-    x0: Pixel
-    y0: Pixel
-    x1: Pixel
-    y1: Pixel
-    mm: Length
-
-    @model_validator(mode="after")
-    def _it_has_two_ends(self) -> KnownLength:
-        if abs(self.x1 - self.x0) + abs(self.y1 - self.y0) < 1:
-            raise ValueError("a known length has two ends")
-        return self
-
-
-class Guide(Value):
-    """A photograph that a piece is made after: a small copy as JPEG in base64, its pixels, and one length on it once that is known."""
-
-    piece: PieceId
-    name: Word
-    jpeg: Annotated[str, Field(min_length=4, max_length=600_000, pattern=r"^[A-Za-z0-9+/]+={0,2}$")]
-    wide: Annotated[int, Field(ge=1, le=4_000)]
-    tall: Annotated[int, Field(ge=1, le=4_000)]
-    known: KnownLength | None = None
-
-
 # ---- the whole
 
 
@@ -295,10 +230,10 @@ class Project(Value):
     ``edit`` makes the next one.
 
     ``piece=`` may be given in place of ``pieces=`` to make a project of one, and ``model_copy(update={"piece": one})`` replaces the
-    piece of that id.
+    piece of that id, whose marks stay.
     """
 
-    schema_version: Literal[9] = 9
+    schema_version: Literal[10] = 10
     name: Word = "New project"
     units: Literal["mm", "in"] = "mm"
     denominator: Literal[16, 32, 64] = 32
@@ -313,17 +248,17 @@ class Project(Value):
     kit: Kit = Kit()
     allowances: Allowances = Allowances()
     weights: Weights = Weights()
-    choices: Annotated[tuple[Choice, ...], Field(max_length=20_000)] = ()
-    measured: Annotated[tuple[Measured, ...], Field(max_length=20_000)] = ()
-    cut: Annotated[tuple[CutMark, ...], Field(max_length=1_000)] = ()
-    joints_cut: Annotated[tuple[JointMark, ...], Field(max_length=2_000)] = ()
-    done: Annotated[tuple[Name, ...], Field(max_length=20_000)] = ()
+    choices_of_all: Annotated[
+        tuple[Choice, ...], Field(max_length=20_000)
+    ] = ()  # of boards, and of all pieces together
+    done_of_all: Annotated[
+        tuple[Name, ...], Field(max_length=20_000)
+    ] = ()  # steps of no one piece: saw cuts, boards that settle
     log: Annotated[tuple[LogEntry, ...], Field(max_length=LOG_LINES)] = ()
     layout: AcceptedLayout | None = None
     pinned: Annotated[tuple[Word, ...], Field(max_length=1_000)] = ()  # parts that stay where they are laid
     whole: Annotated[tuple[Word, ...], Field(max_length=500)] = ()  # boards that are not to be sawn into
     timer: Timer | None = None
-    guides: Annotated[tuple[Guide, ...], Field(max_length=12)] = ()  # at most one of a piece
     board_photos: Annotated[tuple[BoardPhoto, ...], Field(max_length=24)] = ()  # at most one of a side
     references: Annotated[tuple[Reference, ...], Field(max_length=200)] = ()  # the latest of a species counts
 
@@ -334,7 +269,9 @@ class Project(Value):
             rest = {k: v for k, v in given.items() if k != "piece"}
             one = given["piece"]
             if isinstance(one, Piece | Designed) and "pieces" in rest:  # the piece of that id is replaced
-                kept = tuple(one if p.id == one.id and type(p) is type(one) else p for p in rest["pieces"])
+                kept = tuple(
+                    _with_marks_of(one, p) if p.id == one.id and type(p) is type(one) else p for p in rest["pieces"]
+                )
                 return {**rest, "pieces": kept}
             hand = one.id if isinstance(one, Piece | Designed) else "1"
             return {"hand": hand, **rest, "pieces": (one,)}
@@ -350,7 +287,92 @@ class Project(Value):
             raise ValueError("two pieces share one id")
         if self.hand not in pieces:
             raise ValueError("the piece in hand is none of the project's")
+        if sum(p.guide is not None for p in self.pieces) > MOST_GUIDES:
+            raise ValueError(f"a project keeps {MOST_GUIDES} photographs beside its pieces at the most")
         return self
+
+    # what is marked, by the project's names
+
+    @cached_property
+    def measured(self) -> tuple[Measured, ...]:
+        """All that is measured, of all pieces."""
+        return tuple([m for p in self.pieces for m in p.named.measured])
+
+    @cached_property
+    def cut(self) -> tuple[CutMark, ...]:
+        """All parts that are marked as cut."""
+        return tuple([m for p in self.pieces for m in p.named.cut])
+
+    @cached_property
+    def joints_cut(self) -> tuple[JointMark, ...]:
+        """All joints that are marked as cut."""
+        return tuple([m for p in self.pieces for m in p.named.joints_cut])
+
+    @cached_property
+    def choices(self) -> tuple[Choice, ...]:
+        """All calls that are taken: of all together, then of each piece."""
+        return (*self.choices_of_all, *(c for p in self.pieces for c in p.named.choices))
+
+    @cached_property
+    def done(self) -> tuple[str, ...]:
+        """The ids of all steps that are done: of all together, then of each piece."""
+        return (*self.done_of_all, *(d for p in self.pieces for d in p.named.done))
+
+    @cached_property
+    def planned_from(self) -> tuple[Piece | Designed, ...]:
+        """All that the plan of its pieces is made from."""
+        return tuple(p.planned_from for p in self.pieces)
+
+    def of_piece(self, piece_id: str) -> Piece | Designed:
+        """The piece of an id.
+
+        Raises:
+            KeyError: there is none.
+        """
+        for one in self.pieces:
+            if one.id == piece_id:
+                return one
+        raise KeyError(piece_id)
+
+    def with_design(self, piece: Piece | Designed) -> Project:
+        """The project with what is asked for of a piece, and changed by hand, as in another of that id; its marks stay.
+
+        Raises:
+            ValidationError: it is out of bounds.
+        """
+        kept = (p if p.id != piece.id else _with_marks_of(piece, p) for p in self.pieces)
+        return self.model_copy(update={"pieces": tuple(kept)})
+
+    def with_marks(self, piece_id: str, **update: Any) -> Project:
+        """The project with fields of the ``Marks`` of a piece replaced.
+
+        Raises:
+            ValidationError: they are out of bounds.
+            KeyError: there is no such piece.
+        """
+        mine = self.of_piece(piece_id)
+        fresh = mine.model_copy(update={"marks": mine.marks.model_copy(update=update)})
+        return self.model_copy(update={"pieces": tuple(fresh if p is mine else p for p in self.pieces)})
+
+    def without_steps(self, ids: Collection[str]) -> Project:
+        """The project with no step done that has one of these ids."""
+        project = self
+        for p in self.pieces:
+            left = tuple(d for d, name in zip(p.marks.done, p.named.done, strict=True) if name not in ids)
+            if len(left) < len(p.marks.done):
+                project = project.with_marks(p.id, done=left)
+        return project.model_copy(update={"done_of_all": tuple(d for d in self.done_of_all if d not in ids)})
+
+    def without_choice(self, call_id: str) -> Project:
+        """The project with nothing chosen in the call of an id."""
+        project = self
+        for p in self.pieces:
+            left = tuple(
+                c for c, c_named in zip(p.marks.choices, p.named.choices, strict=True) if c_named.call != call_id
+            )
+            if len(left) < len(p.marks.choices):
+                project = project.with_marks(p.id, choices=left)
+        return project.model_copy(update={"choices_of_all": tuple(c for c in self.choices_of_all if c.call != call_id)})
 
     @property
     def in_hand(self) -> Piece | Designed:
@@ -365,6 +387,10 @@ class Project(Value):
 
 
 _NO_BOX = Piece()
+
+
+def _with_marks_of(piece: Piece | Designed, other: Piece | Designed) -> Piece | Designed:
+    return piece.model_copy(update={"marks": other.marks, "guide": other.guide})
 
 
 def schema() -> dict[str, object]:

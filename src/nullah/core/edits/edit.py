@@ -9,7 +9,8 @@ from typing import Any, TypeVar
 from pydantic import ValidationError
 
 from nullah.core.document.calls import Call
-from nullah.core.document.pieces import OPENING, WHOLE, AddPart, Piece, Put, prefix
+from nullah.core.document.names import bare
+from nullah.core.document.pieces import OPENING, WHOLE, AddPart, Piece, Put
 from nullah.core.document.project import (
     LOG_LETTERS,
     LOG_LINES,
@@ -56,6 +57,18 @@ def held(value: V, /, **update: Any) -> V:
     """
     try:
         return value.model_copy(update=update)
+    except ValidationError as error:
+        raise BadEdit(sentence(error)) from None
+
+
+def marked(project: Project, piece_id: str, **update: Any) -> Project:
+    """The project with fields of the ``Marks`` of a piece replaced.
+
+    Raises:
+        BadEdit: there are more marks than a project keeps.
+    """
+    try:
+        return project.with_marks(piece_id, **update)
     except ValidationError as error:
         raise BadEdit(sentence(error)) from None
 
@@ -193,13 +206,17 @@ def take(project: Project, call: Call, option_id: str, when: str = "") -> Projec
     option = call.option(option_id)
     asked, label = (told(t, project.units, project.denominator) for t in (call.question, option.label))
     choice = made(
-        Choice, call=call.id, option=option_id, asked=call.asked[:MOST_LETTERS], words=f"{asked} {label}"[:MOST_LETTERS]
+        Choice,
+        call=bare(call.id, call.piece),
+        option=option_id,
+        asked=call.asked[:MOST_LETTERS],
+        words=f"{asked} {label}"[:MOST_LETTERS],
     )
     try:
         after = option.change(project)
     except ValidationError as error:
         raise BadEdit(sentence(error)) from None
-    after = held(after, choices=(*(c for c in after.choices if c.call != call.id), choice))
+    after = _with_choice(after, call.piece, choice)
     if not call.sets_outside:
         after = _outside_held(project, after)
     unit = (project.units, project.denominator)
@@ -207,6 +224,14 @@ def take(project: Project, call: Call, option_id: str, when: str = "") -> Projec
     ours = "" if option_id == call.recommended else f" The program would have taken {told(_label(call), *unit)}."
     why = f" Why: {told(call.why, *unit)}." if call.why and not ours else ours
     return logged(after, "call", f"{asked} Taken: {label}{f' ({came})' if came else ''}.{why}"[:MOST_LETTERS], when)
+
+
+def _with_choice(project: Project, piece_id: str, choice: Choice) -> Project:
+    """The project with a choice in place of an earlier one; of a piece by its own name for the call."""
+    if not piece_id:
+        return held(project, choices_of_all=(*(c for c in project.choices_of_all if c.call != choice.call), choice))
+    kept = (c for c in project.of_piece(piece_id).marks.choices if c.call != choice.call)
+    return marked(project, piece_id, choices=(*kept, choice))
 
 
 _MADE_UP = ("extra_length", "extra_width", "extra_height")
@@ -228,8 +253,7 @@ def _outside_held(before: Project, after: Project) -> Project:
 def _outside(project: Project, piece_id: str) -> tuple[float, ...] | None:
     p = project
     wood = as_made.work(p.boards, p.room, p.choices, p.layout, p.cut, p.references).wood
-    said = tuple(m for m in p.measured if m.part.rpartition(".")[2] != WHOLE)
-    made = piece.work(p.pieces, piece_id, said, p.cut, p.joints_cut, p.choices, wood, piece.shop_of(p.kit)).in_hand
+    made = piece.work((p.of_piece(piece_id),), piece_id, wood, piece.shop_of(p.kit)).in_hand
     return made.own.outside if made.own is not None else None
 
 
@@ -239,10 +263,10 @@ def _label(call: Call) -> str:
 
 def take_back(project: Project, call_id: str, when: str = "") -> Project:
     """The project with a recorded choice taken back: the call is open again (a layout taken is laid aside)."""
-    update: dict[str, Any] = {"choices": tuple(c for c in project.choices if c.call != call_id)}
+    after = project.without_choice(call_id)
     if call_id == "layout":
-        update["layout"] = None
-    return logged(held(project, **update), "call", f"Taken back: {call_id}.", when)
+        after = held(after, layout=None)
+    return logged(after, "call", f"Taken back: {call_id}.", when)
 
 
 # ---- the wood speaks
@@ -283,19 +307,22 @@ def measured(project: Project, parts: tuple[Part, ...], text: str, when: str = "
     except BadLength as error:
         raise BadEdit(str(error)) from None
     if diagonal:
-        targets, dimension = [f"{prefix(project.hand)}{WHOLE}"], f"diagonal {said['n']}"
+        targets, dimension = [(project.hand, WHOLE)], f"diagonal {said['n']}"
     else:
         word = said["what"].lower()
         dimension = _DIMENSION.get(word, word)
         if _names_a_board(project, parts, said["who"]):
             return _board_measured(project, _board_named(project, said["who"]), dimension, mm, when)
-        targets = _named(said["who"], parts, prefix(project.hand))
-        if targets == [f"{prefix(project.hand)}{OPENING}"] and dimension == "thickness":
+        targets = _named(said["who"], parts, project.hand)
+        if targets == [(project.hand, OPENING)] and dimension == "thickness":
             raise BadEdit("The opening has a length and a width, no thickness.")
-    new = tuple(made(Measured, part=t, dimension=dimension, value=mm) for t in targets)
-    replaced = {(m.part, m.dimension) for m in new}
-    kept = tuple(m for m in project.measured if (m.part, m.dimension) not in replaced)
-    after = held(project, measured=(*kept, *new))
+    after = project
+    for piece_id, name in targets:
+        new = made(Measured, part=name, dimension=dimension, value=mm)
+        kept = (
+            m for m in after.of_piece(piece_id).marks.measured if (m.part, m.dimension) != (new.part, new.dimension)
+        )
+        after = marked(after, piece_id, measured=(*kept, new))
     return logged(
         after,
         "measured",
@@ -341,31 +368,30 @@ def _board_measured(project: Project, board: Board, dimension: str, value: float
     return logged(after, "measured", f"{board.name} {dimension} {unit}", when)
 
 
-def _named(who: str, parts: tuple[Part, ...], pre: str) -> list[str]:
-    """The ids of the parts that words name, those of the piece in hand, whose names have ``pre`` before them, first."""
+def _named(who: str, parts: tuple[Part, ...], hand: str) -> list[tuple[str, str]]:
+    """The parts that words name, each as (its piece, its own name there), those of the piece in hand first."""
     name = " ".join(who.split()).lower().removeprefix("part ")
     if name in ("opening", "inside"):
-        return [f"{pre}{OPENING}"]
-    mine = [p for p in parts if pre and p.id.startswith(pre)]
-    local = {p.id: p.id.removeprefix(pre).lower() for p in mine}
-    found = [p.id for p in mine if name in (local[p.id], p.name.lower().rpartition(": ")[2])]
+        return [(hand, OPENING)]
+    mine = [p for p in parts if p.piece == hand]
+    found = [p for p in mine if name in (bare(p.id, hand).lower(), p.name.lower().rpartition(": ")[2])]
     found = found or [
-        p.id for p in parts if name in (p.id.lower(), p.name.lower(), p.name.lower().removeprefix(p.id.lower() + " "))
+        p for p in parts if name in (p.id.lower(), p.name.lower(), p.name.lower().removeprefix(p.id.lower() + " "))
     ]
     among = mine or parts
     if not found and name in ("divider", "dividers"):
-        found = [p.id for p in among if p.group.removeprefix(pre) == "dividers"]
+        found = [p for p in among if bare(p.group, p.piece) == "dividers"]
     if not found and name in ("side", "sides", "wall", "walls"):
-        found = [p.id for p in among if p.in_order]
+        found = [p for p in among if p.in_order]
     if not found:
-        groups = [p.group.removeprefix(pre) for p in among]
+        groups = [bare(p.group, p.piece) for p in among]
         found = [
-            p.id for p, group in zip(among, groups, strict=True) if group and name in (group, group.removesuffix("s"))
+            p for p, group in zip(among, groups, strict=True) if group and name in (group, group.removesuffix("s"))
         ]
     if not found:
         known = ", ".join(dict.fromkeys(p.group if p.group == "dividers" else p.id for p in parts))
         raise BadEdit(f'There is no part "{who.strip()[:30]}" here; there are {known or "none yet"} and the opening.')
-    return found
+    return [(p.piece, bare(p.id, p.piece)) for p in found]
 
 
 # ---- cut and done
@@ -373,22 +399,31 @@ def _named(who: str, parts: tuple[Part, ...], pre: str) -> list[str]:
 
 def mark_cut(project: Project, part: Part, when: str = "") -> Project:
     """The project with a part marked as cut at its sizes as they stand: from now on they never change silently."""
-    mark = made(CutMark, part=part.id, length=part.length, width=part.width, thickness=part.thickness)
-    after = held(project, cut=(*(m for m in project.cut if m.part != part.id), mark))
+    name = bare(part.id, part.piece)
+    mark = made(CutMark, part=name, length=part.length, width=part.width, thickness=part.thickness)
+    kept = (m for m in project.of_piece(part.piece).marks.cut if m.part != name)
+    after = marked(project, part.piece, cut=(*kept, mark))
     sizes = " x ".join(show_length(v, project.units, project.denominator).text for v in part.sizes)
     return logged(after, "cut", f"{part.name} cut: {sizes}", when)
 
 
-def unmark_cut(project: Project, part_id: str, when: str = "") -> Project:
+def unmark_cut(project: Project, part: Part, when: str = "") -> Project:
     """The project with a part no longer marked as cut: it is made again, from other wood where it was sawn."""
-    after = without_mark(part_id)(project)
-    return logged(after, "cut", f"{part_id} is to be cut again", when)
+    after = without_mark(part)(project)
+    return logged(after, "cut", f"{part.id} is to be cut again", when)
 
 
 def mark_joint(project: Project, joint: JointPlan) -> Project:
     """The project with a joint marked as cut at its figures and places as they stand: from now on they never change silently."""
-    mark = made(JointMark, joint=joint.id, parts=joint.parts, figures=dict(joint.figures), places=dict(joint.places))
-    return held(project, joints_cut=(*(m for m in project.joints_cut if m.joint != joint.id), mark))
+    mark = made(
+        JointMark,
+        joint=bare(joint.id, joint.piece),
+        parts=tuple(bare(p, joint.piece) for p in joint.parts),
+        figures=dict(joint.figures),
+        places={bare(p, joint.piece): at for p, at in joint.places.items()},
+    )
+    kept = (m for m in project.of_piece(joint.piece).marks.joints_cut if m.joint != mark.joint)
+    return marked(project, joint.piece, joints_cut=(*kept, mark))
 
 
 def start_timer(project: Project, step_id: str, when: str) -> Project:

@@ -19,7 +19,7 @@ LEAST = 3.0  # pixels between two points, to go by
 
 def of(project: Project) -> Guide | None:
     """The guide of the piece in hand."""
-    return next((g for g in project.guides if g.piece == project.hand), None)
+    return project.in_hand.guide
 
 
 def put(project: Project, name: str, jpeg: str, wide: int, tall: int) -> Project:
@@ -31,13 +31,12 @@ def put(project: Project, name: str, jpeg: str, wide: int, tall: int) -> Project
     Raises:
         BadEdit: it is larger than a project keeps, or there are too many.
     """
-    guide = made(Guide, piece=project.hand, name=name, jpeg=jpeg, wide=wide, tall=tall)
-    return held(project, guides=(*_others(project), guide))
+    return _with(project, made(Guide, name=name, jpeg=jpeg, wide=wide, tall=tall))
 
 
 def drop(project: Project) -> Project:
     """The project without the guide of the piece in hand."""
-    return held(project, guides=_others(project))
+    return _with(project, None)
 
 
 def know(project: Project, ends: Ends, mm: float) -> Project:
@@ -51,7 +50,7 @@ def know(project: Project, ends: Ends, mm: float) -> Project:
         raise BadEdit("There is no picture beside this piece yet.")
     _apart(ends)
     known = made(KnownLength, x0=ends[0], y0=ends[1], x1=ends[2], y1=ends[3], mm=mm)
-    return held(project, guides=(*_others(project), held(guide, known=known)))
+    return _with(project, held(guide, known=known))
 
 
 def reads(guide: Guide, ends: Ends) -> float:
@@ -125,5 +124,6 @@ def _apart(ends: Ends) -> float:
     return long
 
 
-def _others(project: Project) -> tuple[Guide, ...]:
-    return tuple(g for g in project.guides if g.piece != project.hand)
+def _with(project: Project, guide: Guide | None) -> Project:
+    mine = project.in_hand
+    return held(project, pieces=tuple(held(p, guide=guide) if p is mine else p for p in project.pieces))

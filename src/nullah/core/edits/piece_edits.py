@@ -8,11 +8,12 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from nullah.core.document.pieces import AddFrame, AddJoint, AddPart, Designed, Piece, prefix, put_of_part
+from nullah.core.document.names import bare, prefix
+from nullah.core.document.pieces import AddFrame, AddJoint, AddPart, Designed, Piece, put_of_part
 from nullah.core.document.project import Project
 from nullah.core.document.refusals import sentence
-from nullah.core.edits.edit import BadEdit, held, made, mark_joint, set_piece
-from nullah.core.edits.piece_marks import with_what_still_is, without_marks
+from nullah.core.edits.edit import BadEdit, held, made, mark_joint, marked, set_piece
+from nullah.core.edits.piece_marks import with_what_still_is, without_piece
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import unqualified
 from nullah.core.pieces.by_hand import TOLD
@@ -130,7 +131,7 @@ def take_over(project: Project, piece: Piece | Designed) -> Project:
         BadEdit: no more pieces go in.
     """
     piece_id = _new_id(project)
-    new = held(piece, id=piece_id, name=_own_name(project, piece.name))
+    new = held(piece.design, id=piece_id, name=_own_name(project, piece.name))
     return held(project, pieces=(*project.pieces, new), hand=piece_id)
 
 
@@ -140,14 +141,9 @@ def drop_piece(project: Project, plan: Plan) -> Project:
     Raises:
         BadEdit: it is the only one.
     """
-    left = tuple(p for p in project.pieces if p.id != project.hand)
-    if not left:
+    if len(project.pieces) == 1:
         raise BadEdit("A project has a piece at least; change this one into another kind.")
-    guides = tuple(g for g in project.guides if g.piece != project.hand)
-    last = max(project.last_piece, int(project.hand))
-    return held(
-        without_marks(project, plan, project.hand), pieces=left, hand=left[0].id, guides=guides, last_piece=last
-    )
+    return without_piece(project, plan, project.hand)
 
 
 def take_in_hand(project: Project, piece_id: str) -> Project:
@@ -172,9 +168,7 @@ def change_kind(project: Project, plan: Plan, kind: str) -> Project:
     if old.kind == kind:
         return project
     name = old.name if old.name not in {k.title for k in KINDS.values()} else _own_name(project, KINDS[kind].title)
-    new = held(KINDS[kind].piece({}, old.id), name=name)
-    after = held(project, pieces=tuple(new if p.id == old.id else p for p in project.pieces))
-    return with_what_still_is(plan, after)
+    return with_what_still_is(plan, changed_piece(project, held(KINDS[kind].piece({}, old.id), name=name)))
 
 
 def rename(project: Project, name: str) -> Project:
@@ -357,7 +351,7 @@ def make_mine(project: Project, plan: Plan) -> Project:
     else:
         raise BadEdit("This piece cannot be worked out.")
     free = made(Designed, id=piece.id, kind=FREE.name, name=piece.name, edits=written.edits)
-    return _joints_follow(changed_piece(project, free), now.prefix, written.became)
+    return _joints_follow(changed_piece(project, free), written.became)
 
 
 def _written(sizes: Sizes) -> tuple[AddFrame | AddPart | AddJoint, ...]:
@@ -400,17 +394,19 @@ def _written(sizes: Sizes) -> tuple[AddFrame | AddPart | AddJoint, ...]:
     return tuple(edits)
 
 
-def _joints_follow(project: Project, pre: str, became: Mapping[str, tuple[str, ...]]) -> Project:
-    """The project with joints that were cut cut still, and steps that were done done, under the names they have now."""
-    names = {f"{pre}{was}": [f"{pre}{new}" for new in now] for was, now in became.items()}
-    cut = {new for m in project.joints_cut for new in names.get(m.joint, ())}
-    kept = tuple(m for m in project.joints_cut if m.joint not in names)
-    done: list[str] = []
-    for step in project.done:
-        head, _, joint = step.partition(" ")
-        done += [f"joint {new}" for new in names[joint]] if head == "joint" and joint in names else [step]
-    after = held(project, joints_cut=kept, done=tuple(done))
+def _joints_follow(project: Project, became: Mapping[str, tuple[str, ...]]) -> Project:
+    """The project with joints of the piece in hand that were cut cut still, and steps that were done done, under the names they have
+    now."""
+    marks = project.in_hand.marks
+    cut = {new for m in marks.joints_cut for new in became.get(m.joint, ())}
+    kept = tuple(m for m in marks.joints_cut if m.joint not in became)
+    done = [
+        deed
+        for d in marks.done
+        for deed in ([held(d, of=new) for new in became[d.of]] if d.what == "joint" and d.of in became else [d])
+    ]
+    after = marked(project, project.hand, joints_cut=kept, done=tuple(done))
     if cut:
-        for laid in work_out(after).joints.joints:
-            after = mark_joint(after, laid) if laid.id in cut else after
+        for laid in work_out(after).joints.of_piece[project.hand]:
+            after = mark_joint(after, laid) if bare(laid.id, laid.piece) in cut else after
     return after

@@ -5,8 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from nullah.core.document.calls import Call
+from nullah.core.document.marks import Deed
+from nullah.core.document.names import bare, bare_deed, named
 from nullah.core.document.project import Board, Node, Project
-from nullah.core.edits.edit import BadEdit, changed, held, logged, mark_cut, mark_joint, take, timed
+from nullah.core.edits.edit import BadEdit, changed, held, logged, made, mark_cut, mark_joint, marked, take, timed
 from nullah.core.layout.model import leaves
 from nullah.core.layout.progress import Progress
 from nullah.core.planning.plan import Plan
@@ -99,8 +101,7 @@ def _nothing_before(project: Project, plan: Plan, step: Step) -> None:
 def _done(project: Project, plan: Plan, step: Step, minutes: float, when: str) -> Project:
     """The project with a step done."""
     step_id = step.id
-    new = tuple(map(has_wood, step.parts)) if step_id == WOOD else (step_id,)
-    after = held(project, done=(*(d for d in project.done if d not in new), *new))
+    after = with_steps(project, plan, (step,))
     if project.timer is not None and project.timer.step == step_id:
         minutes = minutes or timed(project, when)
         after = held(after, timer=None)
@@ -115,6 +116,31 @@ def _done(project: Project, plan: Plan, step: Step, minutes: float, when: str) -
     return mark_cut(after, part, when) if part is not None and not part.cut else after
 
 
+def with_steps(project: Project, plan: Plan, steps: Iterable[Step]) -> Project:
+    """The project with steps said to be done, each of its piece, and nothing else marked; wood that is said to be there is so of each
+    part.
+
+    Args:
+        plan: of the project, whose ``steps`` they are.
+    """
+    for step in steps:
+        if step.id == WOOD:
+            for part in step.parts:
+                mine = plan.piece.of_part[part].id
+                project = _with_deed(project, mine, Deed(what=WOOD, of=bare(part, mine)))
+        elif step.piece:
+            deed = made(Deed, what=step.deed, of=bare_deed(step.id, step.deed, step.piece))
+            project = _with_deed(project, step.piece, deed)
+        else:
+            project = held(project, done_of_all=(*(d for d in project.done_of_all if d != step.id), step.id))
+    return project
+
+
+def _with_deed(project: Project, piece_id: str, deed: Deed) -> Project:
+    done = project.of_piece(piece_id).marks.done
+    return project if deed in done else marked(project, piece_id, done=(*done, deed))
+
+
 def step_undone(project: Project, plan: Plan, step_id: str) -> Project:
     """The project with a step no longer done. A part it cut stays marked: wood does not grow back; but a saw cut or a joint that was
     said to be made by mistake is not made.
@@ -124,8 +150,10 @@ def step_undone(project: Project, plan: Plan, step_id: str) -> Project:
     """
     step = next((s for s in plan.bench.steps if s.id == step_id), None)
     gone = {step_id, *(map(has_wood, step.parts) if step is not None and step_id == WOOD else ())}
-    joints = tuple(m for m in project.joints_cut if f"joint {m.joint}" != step_id)
-    after = held(project, done=tuple(d for d in project.done if d not in gone), joints_cut=joints)
+    after = project.without_steps(gone)
+    if step is not None and step.joint:
+        cut = project.of_piece(step.piece).marks.joints_cut
+        after = marked(after, step.piece, joints_cut=tuple(m for m in cut if named(m.joint, step.piece) != step.joint))
     if step is None or not step.saws:
         return after
     later = next((s for s in plan.bench.steps if s.done and step_id in s.waits), None)
@@ -145,8 +173,8 @@ def sawn(project: Project, plan: Plan, board_id: str, when: str = "") -> Project
     laid = {b.board for b in project.layout.boards} if project.layout else set()
     if board is None or board_id not in laid or board.sawn:
         raise BadEdit("Nothing is laid on that board that is not sawn already.")
-    cuts = tuple(s.id for s in plan.bench.steps if s.saws == board_id and s.id not in project.done)
-    after = held(project, done=(*project.done, *cuts))
+    cuts = tuple(s for s in plan.bench.steps if s.saws == board_id and s.id not in project.done)
+    after = with_steps(project, plan, cuts)
     if not cuts:  # the board is the part
         after = changed(after, boards=_with_flag(after.boards, board_id, True))
     before = {b.id for b in project.boards}

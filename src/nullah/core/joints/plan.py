@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import field
 from functools import cached_property
 
+from nullah.core.document.names import named
 from nullah.core.drawing.display_list import Drawing
 from nullah.core.shapes.cut import SIDES, Cut, Point3, on_grid
 from nullah.core.values.frozen import frozen, replace
@@ -162,6 +163,7 @@ class JointPlan:
     places: Mapping[str, Place] = field(default_factory=dict)
     lengths: tuple[Found, ...] = ()
     glue: str = ""
+    piece: str = "1"  # whose joint it is
 
 
 class Said:
@@ -242,13 +244,15 @@ def listed(names: tuple[str, ...]) -> str:
     return ", ".join(names) if len(names) < 4 else f"{names[0]}, {names[1]} and {len(names) - 2} more"
 
 
-def qualified(joint: JointPlan, prefix: str, name: str) -> JointPlan:
+def qualified(joint: JointPlan, piece_id: str, name: str) -> JointPlan:
     """The joint by the project's names: what a piece that is not the first puts before its own, and the piece's name before the
     joint's."""
+    prefix = named("", piece_id)
     if not prefix:
         return joint
     return replace(
         joint,
+        piece=piece_id,
         id=f"{prefix}{joint.id}",
         name=f"{name}: {joint.name}",
         parts=tuple(f"{prefix}{p}" for p in joint.parts),

@@ -37,6 +37,7 @@ class Part:
     planned: tuple[float, float, float] = ()  # type: ignore[assignment]  # filled in below where not given
     measured: tuple[str, ...] = ()
     drives: tuple[str, ...] = ()
+    piece: str = "1"  # whose part it is
 
     def __post_init__(self) -> None:
         if not self.planned:

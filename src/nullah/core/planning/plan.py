@@ -128,20 +128,9 @@ def plan(
     kept = cache if cache is not None else PlanCache()
     kept.worked.clear()
     p = project
-    for_piece = tuple(m for m in p.measured if m.part.rpartition(".")[2] != WHOLE)
     made = kept.station("as_made", as_made.work, p.boards, p.room, p.choices, p.layout, p.cut, p.references)
     done_piece = kept.station(
-        "piece",
-        piece.work,
-        p.pieces,
-        p.hand,
-        for_piece,
-        p.cut,
-        p.joints_cut,
-        p.choices,
-        made.wood,
-        piece.shop_of(p.kit),
-        kept.of_piece,
+        "piece", piece.work, p.planned_from, p.hand, made.wood, piece.shop_of(p.kit), kept.of_piece
     )
     fitted = kept.station("surfaces", surfaces.work, p.boards, p.readings, p.planed, kept.of_piece)
     done_timber = kept.station(
@@ -158,8 +147,7 @@ def plan(
         fitted,
     )
     sawing = kept.station("sawing", breakdown.sawing_of, p.boards, p.layout)
-    saw_steps = tuple(d for d in p.done if d.startswith("saw "))
-    progress = kept.station("progress", breakdown.progress_of, p.boards, p.layout, sawing, saw_steps, p.cut)
+    progress = kept.station("progress", breakdown.progress_of, p.boards, p.layout, sawing, p.done_of_all, p.cut)
     freed = breakdown.freed_of(progress)
     in_rough = kept.station(
         "rough", rough.work, p.boards, p.kit, p.allowances, p.choices, done_piece, done_timber, freed
@@ -195,10 +183,11 @@ def plan(
         done_break,
         fitted,
     )
-    done_joints = kept.station("joints", joints.work, p.kit, p.choices, done_piece, kept.of_piece)
+    of_each = {one.id: one.named.choices for one in p.pieces}
+    done_joints = kept.station("joints", joints.work, p.kit, of_each, done_piece, kept.of_piece)
     in_zones = kept.station("joint zones", joint_zones.work, p.boards, p.choices, done_piece, done_break, done_joints)
     done_together = kept.station(
-        "together", together.work, p.kit, p.measured, p.choices, done_piece, done_joints, kept.of_piece
+        "together", together.work, p.kit, p.measured, of_each, done_piece, done_joints, kept.of_piece
     )
     lying = kept.station("arranged", arranged.work, p.boards, p.choices, done_piece, done_break, made)
     cuts = kept.station("cuts", rough_steps.cut_steps, p.boards, sawing, done_true.planed_whole)

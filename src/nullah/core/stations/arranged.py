@@ -10,6 +10,7 @@ from collections.abc import Sequence
 from itertools import pairwise, permutations
 
 from nullah.core.document.calls import Call, Option, some, taken
+from nullah.core.document.names import call_of
 from nullah.core.document.project import Board, Choice, Defect, Node
 from nullah.core.layout.model import overlaps
 from nullah.core.pieces.part import Part
@@ -201,7 +202,7 @@ def _call(part: Part, staves: list[Stave], boards: list[Board], as_made: AsMade,
             (ways["alike"].said, f"one curve of {marked(whole)} over the width, to be held down", *ways["alike"].why),
         ),
     )
-    call_id = f"arcs {part.id}"
+    call_id = call_of("arcs", part.id, part.piece)
     asked = "; ".join(f"{s.name} of {s.board}, {'flat' if s.flat else 'standing'}" for s in staves)
     return Call(
         call_id,
@@ -214,6 +215,7 @@ def _call(part: Part, staves: list[Stave], boards: list[Board], as_made: AsMade,
         differ="Some keep them alike: a single curve is easier to hold down than a washboard.",
         parts=(part.id,),
         taken=taken(call_id, options, asked, choices),
+        piece=part.piece,
     )
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
+from nullah.core.document.names import named_deed
 from nullah.core.document.pieces import Designed
 from nullah.core.document.project import Board, LogEntry
 from nullah.core.joints.families import FAMILIES
@@ -142,6 +143,7 @@ def _fit_step(part: Part, waits: tuple[str, ...]) -> Step:
         cautions=cautions.for_step("fit"),
         parts=(part.id,),
         cuts=part.id,
+        deed="cut",
     )
 
 
@@ -207,6 +209,7 @@ def _joint_step(joint: JointPlan, job: Job, waits: tuple[str, ...]) -> Step:
         cautions=tuple(dict.fromkeys(c for kind in done.cautions for c in cautions.for_step(kind))),
         parts=joint.parts,
         joint=joint.id,
+        deed="joint",
         doubts=doubts(joint.checks),
     )
 
@@ -236,6 +239,7 @@ def _last_steps(made: Made, joints: tuple[JointPlan, ...], together: TogetherRes
                 waits=before,
                 minutes=0 if act.kind == "dry" else 10,
                 cautions=cautions.for_step(act.kind) if act.kind in ("glue", "nail") else (),
+                deed="together",
                 doubts=failing if i == first else (),
             )
         )
@@ -243,13 +247,14 @@ def _last_steps(made: Made, joints: tuple[JointPlan, ...], together: TogetherRes
     woods = {p.species for p in made.parts}
     steps.append(
         Step(
-            f"finish {made.id}" if made.prefix else "finish",
+            named_deed("finish", "", made.id),
             "together",
             "Clean up and finish",
             "Plane the ends flush, ease the arrises, finish inside and out alike.",
             waits=before,
             minutes=40,
             cautions=cautions.for_step("finish", tuple(sorted(woods))),
+            deed="finish",
         )
     )
     return [*steps, *_use_step(made, steps[-1].id)]
@@ -261,5 +266,5 @@ def _use_step(made: Made, after: str) -> list[Step]:
     if kind is None or kind.use is None or not isinstance(made.piece, Designed):
         return []
     use = kind.use(kind.answers(made.piece.asked))
-    name = f"use {made.id}" if made.prefix else "use"
-    return [Step(name, "together", use.title, use.words, waits=(after,), minutes=20, cautions=use.cautions)]
+    name = named_deed("use", "", made.id)
+    return [Step(name, "together", use.title, use.words, waits=(after,), minutes=20, cautions=use.cautions, deed="use")]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from nullah.core.document.calls import Call, Change, Option, some, taken
+from nullah.core.document.names import bare, call_of
 from nullah.core.document.pieces import Designed
 from nullah.core.document.project import Choice, Project
 from nullah.core.joints.plan import JointPlan
@@ -93,7 +94,7 @@ def _call(
         Option("leave", "settle it as they are fitted", ("nothing is changed here; both are tried in place",))
     )
     asked = f"{most.deep:.1f} {most.play:.1f} {len(clashes)}"
-    call_id = f"clash {most.axis} {sides[0][0]} {sides[1][0]}"
+    call_id = call_of(f"clash {most.axis} {bare(sides[0][0], made.id)}", sides[1][0], made.id)
     return Call(
         call_id,
         "piece",
@@ -104,6 +105,7 @@ def _call(
         asked,
         parts=(*sides[0], *sides[1]),
         taken=taken(call_id, tuple(options), asked, choices),
+        piece=made.id,
     )
 
 
@@ -127,7 +129,9 @@ def _way(side: tuple[str, ...], clashes: list[Clash], made: Made, piece: PieceRe
         words = {"length": "shorten", "width": "narrow", "thickness": "thin"}[what]
         sizes[name.removeprefix(made.prefix), what] = mm
         told.append(f"{words} {piece.spoken(name)} from {marked(part.sizes[lies])} to {marked(mm)}")
-        changes.append(_measured_less(name, what, mm) if what in part.measured else _smaller(made, name, what, mm))
+        changes.append(
+            _measured_less(made, name, what, mm) if what in part.measured else _smaller(made, name, what, mm)
+        )
 
     if not _mended(made, sizes, clashes):
         return None
@@ -157,14 +161,15 @@ def _smaller(made: Made, name: str, what: str, mm: float) -> Change:
     return put(made.id, ((name.removeprefix(made.prefix), what, round(mm, 2)),))
 
 
-def _measured_less(name: str, what: str, mm: float) -> Change:
+def _measured_less(made: Made, name: str, what: str, mm: float) -> Change:
     """A part that is measured: it is so much once it is planed, and taken to be so from now on."""
 
     def change(project: Project) -> Project:
+        mark = (bare(name, made.id), what)
         measured = tuple(
-            m.model_copy(update={"value": round(mm, 2)}) if (m.part, m.dimension) == (name, what) else m
-            for m in project.measured
+            m.model_copy(update={"value": round(mm, 2)}) if (m.part, m.dimension) == mark else m
+            for m in project.of_piece(made.id).marks.measured
         )
-        return project.model_copy(update={"measured": measured})
+        return project.with_marks(made.id, measured=measured)
 
     return change

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from nullah.core.document.calls import Call, Change, Option, taken
+from nullah.core.document.names import call_of, named
 from nullah.core.document.project import Choice, JointMark, Project
 from nullah.core.joints.families import FAMILIES
 from nullah.core.joints.plan import JointPlan, listed, moved
@@ -93,7 +94,7 @@ def _conflict(
             "again",
             "cut it again",
             ("its parts are made again", "or the joint is moved along where there is wood"),
-            _unmarked(ids),
+            _unmarked(made.id, ids),
         ),
     ]
     back = _as_cut(made, marks, now) if isinstance(now, JointPlan) else None
@@ -102,7 +103,7 @@ def _conflict(
         options.insert(0, Option("follow", "the plan goes back to what is cut", (words,), change))
     asked = f"{', '.join(sorted(ids))}: {'; '.join(facts)}"[:2000]
     said = (*facts[:3], *(("and more",) if len(facts) > 3 else ()))
-    call_id = f"cut {first.joint}"
+    call_id = call_of("cut", first.joint, made.id)
     return Call(
         call_id,
         "joints",
@@ -141,12 +142,12 @@ def _name(joint: str, laying: Laying) -> str:
     return laid.name.partition(":")[0] if laid is not None else joint.capitalize()
 
 
-def _unmarked(joints: frozenset[str]) -> Change:
+def _unmarked(piece_id: str, joints: frozenset[str]) -> Change:
     """The joints are to be cut again: no longer cut, their steps no longer done."""
 
     def change(project: Project) -> Project:
-        kept = tuple(m for m in project.joints_cut if m.joint not in joints)
-        done = tuple(d for d in project.done if d.removeprefix("joint ") not in joints or not d.startswith("joint "))
-        return project.model_copy(update={"joints_cut": kept, "done": done})
+        cut = project.of_piece(piece_id).marks.joints_cut
+        after = project.with_marks(piece_id, joints_cut=tuple(m for m in cut if named(m.joint, piece_id) not in joints))
+        return after.without_steps({f"joint {j}" for j in joints})
 
     return change

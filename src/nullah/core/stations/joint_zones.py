@@ -9,6 +9,7 @@ from collections.abc import Iterable
 from typing import NamedTuple
 
 from nullah.core.document.calls import Call, Option, taken
+from nullah.core.document.names import call_of
 from nullah.core.document.project import Board, Choice, Node
 from nullah.core.joints.families import FAMILIES
 from nullah.core.layout.model import overlaps
@@ -68,7 +69,7 @@ def work(
             for cut in joint.cuts:
                 cuts.setdefault(cut.part, []).append((joint.name, cut))
     calls = []
-    clear = kept_clear(choices)
+    clear = kept_clear(piece.parts, choices)
     for part in piece.parts:
         if part.cut or part.id in breakdown.freed or part.id in breakdown.rough.staves:
             continue
@@ -96,7 +97,7 @@ def _knot_in_a_joint(part: Part, board: Board, leaf: Node, cuts: Iterable[tuple[
 
 
 def _call(part: Part, found: str, choices: tuple[Choice, ...]) -> Call:
-    call_id = f"{KNOTS}{part.id}"
+    call_id = call_of(KNOTS, part.id, part.piece)
     said = f"{found}." if found else f"{part.name[:1].upper()}{part.name[1:]} is kept clear of knots for its joints."
     options = (
         Option(
@@ -117,4 +118,5 @@ def _call(part: Part, found: str, choices: tuple[Choice, ...]) -> Call:
         differ="A small sound knot in the middle of a long groove is often cut through; in a tail, a pin or a tenon it breaks out.",
         parts=(part.id,),
         taken=taken(call_id, options, KNOTS, choices),
+        piece=part.piece,
     )

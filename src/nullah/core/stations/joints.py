@@ -6,6 +6,7 @@ To add a joint family: a file in ``core/joints`` and its line in ``core/joints/f
 from __future__ import annotations
 
 from collections import ChainMap
+from collections.abc import Mapping
 from functools import cached_property
 
 from nullah.core.document.calls import Call, Option, taken
@@ -77,16 +78,24 @@ class JointsResult:
         return tuple((j.name, c.text) for j in self.joints for c in j.checks if not c.holds)
 
 
-def work(kit: Kit, choices: tuple[Choice, ...], upstream: PieceResult, keeps: Keeps = anew) -> JointsResult:
+def work(
+    kit: Kit, choices: Mapping[str, tuple[Choice, ...]], upstream: PieceResult, keeps: Keeps = anew
+) -> JointsResult:
     """The station: joints of every piece, worked from measured thicknesses; joints that are cut stay as they were cut, and where the
-    plan has come to differ a call says so. Those of a piece that is as it was are kept."""
+    plan has come to differ a call says so. Those of a piece that is as it was are kept.
+
+    Args:
+        choices: of each piece, by its id.
+    """
     laid: dict[str, tuple[JointPlan, ...]] = {}
     troubles: dict[str, str] = {}
     calls: list[Call] = []
     works: list[Works] = []
     several = len(upstream.made) > 1
     for made in upstream.made:
-        laid[made.id], troubles[made.id], asked, done = keeps(f"joints {made.id}", _of_piece, made, kit, choices)
+        laid[made.id], troubles[made.id], asked, done = keeps(
+            f"joints {made.id}", _of_piece, made, kit, choices[made.id]
+        )
         works.append(done)
         calls += [replace(c, question=f"{made.piece.name}: {c.question}") if several else c for c in asked]
     joints = tuple(j for mine in laid.values() for j in mine)
@@ -101,9 +110,10 @@ def _of_piece(
     bench."""
     mine = made.own.laid(kit, choices) if made.own is not None else _of_design(made, choices)
     name = made.piece.name if made.prefix else ""
-    asked = mine.calls if mine.trouble else (*cut_joints.conflicts(made, mine, choices), *mine.calls)
+    calls = mine.calls if mine.trouble else (*cut_joints.conflicts(made, mine, choices), *mine.calls)
+    asked = tuple(replace(c, piece=made.id) for c in calls)
     laid = (by_gauges(j, kit.gauge_reach, kit.mortise_gauge) for j in mine.joints)
-    joints = tuple(qualified(j, made.prefix, name) for j in laid)
+    joints = tuple(qualified(j, made.id, name) for j in laid)
     return joints, mine.trouble, asked, Works(joints, made.parts)
 
 

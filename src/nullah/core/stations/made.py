@@ -9,7 +9,8 @@ from functools import cached_property
 from typing import Any, Protocol, TypeVar
 
 from nullah.core.document.calls import Call
-from nullah.core.document.pieces import WHOLE, Designed, Piece, prefix
+from nullah.core.document.names import prefix
+from nullah.core.document.pieces import WHOLE, Designed, Piece
 from nullah.core.document.project import JointMark
 from nullah.core.joints.plan import JointPlan, unqualified
 from nullah.core.pieces.own import Own
@@ -201,9 +202,3 @@ class PieceResult:
     def parts(self) -> tuple[Part, ...]:
         """All parts of all pieces; those of a piece that cannot be worked out are not there."""
         return tuple(p for m in self.made for p in m.parts)
-
-
-def owner(name: str, ids: tuple[str, ...]) -> str:
-    """The id of the piece that a part's or a joint's name belongs to."""
-    head, dot, _ = name.partition(".")
-    return head if dot and head != "1" and head in ids else "1"

@@ -35,6 +35,8 @@ def steps(job: Job) -> list[Step]:
                 minutes=5 + resawing(part, wide, leaves - 1)[1],
                 cautions=cautions.for_step("break down", (part.species,)),
                 parts=(name,),
+                piece=part.piece,
+                deed="resaw",
             )
         )
     for part_id, widths in rough.staves.items():
@@ -60,6 +62,8 @@ def _glued_up(part_id: str, widths: tuple[float, ...], job: Job) -> list[Step]:
             minutes=15 + 12 * (len(widths) - 1),
             cautions=cautions.for_step("glue"),
             parts=(part_id,),
+            piece=part.piece,
+            deed="glue up",
         ),
         Step(
             f"dry {part_id}",
@@ -69,6 +73,8 @@ def _glued_up(part_id: str, widths: tuple[float, ...], job: Job) -> list[Step]:
             "a day",
             waits=(f"glue up {part_id}",),
             parts=(part_id,),
+            piece=part.piece,
+            deed="dry",
         ),
         Step(
             f"level {part_id}",
@@ -81,6 +87,8 @@ def _glued_up(part_id: str, widths: tuple[float, ...], job: Job) -> list[Step]:
             minutes=6 + part.length * part.width / 1e6 * LEVELLED,
             cautions=cautions.for_step("true up", (part.species,)),
             parts=(part_id,),
+            piece=part.piece,
+            deed="level",
         ),
     ]
 

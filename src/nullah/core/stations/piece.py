@@ -2,52 +2,42 @@
 
 from __future__ import annotations
 
-from typing import TypeVar
-
 from nullah.core.document.calls import Call, Change
-from nullah.core.document.pieces import Designed, Piece, prefix
-from nullah.core.document.project import Choice, CutMark, JointMark, Kit, Measured
+from nullah.core.document.marks import Choice, CutMark, JointMark, Marks, Measured
+from nullah.core.document.names import prefix
+from nullah.core.document.pieces import WHOLE, Designed, Piece
+from nullah.core.document.project import Kit
 from nullah.core.joints.family import Shop
 from nullah.core.pieces import worked
 from nullah.core.pieces.kinds import KINDS, works_of
 from nullah.core.pieces.look import DIMENSIONS
 from nullah.core.pieces.part import Part
-from nullah.core.stations.made import Keeps, Made, PieceResult, anew, owner
+from nullah.core.stations.made import Keeps, Made, PieceResult, anew
 from nullah.core.stations.piece_calls import conflict, gone_calls, hold_call, lost_call, misfit_call
 from nullah.core.stations.piece_changes import put
 from nullah.core.stations.proportions import proportion_calls
 from nullah.core.values.frozen import replace
 from nullah.core.wood.seasoned import WoodOfParts
 
-M = TypeVar("M", Measured, CutMark, JointMark)
-
 
 def work(
-    pieces: tuple[Piece | Designed, ...],
-    hand: str,
-    measured: tuple[Measured, ...],
-    cut: tuple[CutMark, ...],
-    joints: tuple[JointMark, ...],
-    choices: tuple[Choice, ...],
-    wood: WoodOfParts,
-    shop: Shop,
-    keeps: Keeps = anew,
+    pieces: tuple[Piece | Designed, ...], hand: str, wood: WoodOfParts, shop: Shop, keeps: Keeps = anew
 ) -> PieceResult:
-    """The station: parts and lines of arithmetic of every piece from what is asked for and what is measured and cut; ``joints`` are
-    those that are cut. A piece that nothing has changed for is kept."""
+    """The station: parts and lines of arithmetic of every piece from what is asked for and what is measured, cut and chosen of it. A
+    piece that nothing has changed for is kept."""
     made: list[Made] = []
     calls: list[Call] = []
-    ids = tuple(p.id for p in pieces)
     several = len(pieces) > 1
     for piece in pieces:
-        said = tuple(_own(m, piece.id) for m in measured if owner(m.part, ids) == piece.id)
-        marks = tuple(_own(m, piece.id) for m in cut if owner(m.part, ids) == piece.id)
-        sawn = tuple(m for m in joints if owner(m.joint, ids) == piece.id)
-        one, asked = keeps(f"piece {piece.id}", _one, piece, said, marks, sawn, choices, wood, shop)
+        marks = piece.marks
+        said = tuple(m for m in marks.measured if m.part != WHOLE)
+        given = (said, marks.cut, marks.joints_cut, piece.named.choices)
+        one, asked = keeps(f"piece {piece.id}", _one, piece.design, *given, wood, shop)
         made.append(one)
         calls += [replace(c, question=f"{piece.name}: {c.question}") if several else c for c in asked]
     of_part = {p.id: m for m in made for p in m.parts}
-    calls += gone_calls([*measured, *cut], of_part, made, choices)
+    for piece, one in zip(pieces, made, strict=True):
+        calls += gone_calls([*piece.marks.measured, *piece.marks.cut], one, piece.named.choices)
     return PieceResult(tuple(made), hand, tuple(calls), of_part)
 
 
@@ -60,20 +50,14 @@ def _one(
     wood: WoodOfParts,
     shop: Shop,
 ) -> tuple[Made, tuple[Call, ...]]:
-    """One piece, with what is asked about it; its joints that are cut go by the project's names."""
-    mine = tuple(_own(m, piece.id, "joint") for m in sawn)
+    """One piece, with what is asked about it; what is marked of it by its own names, ``choices`` by the project's."""
     one, asked = (
-        _designed(piece, said, marks, mine, choices, shop, wood)
+        _designed(piece, said, marks, sawn, choices, shop, wood)
         if isinstance(piece, Designed)
-        else _in_its_own_way(piece, said, marks, mine, choices, wood)
+        else _in_its_own_way(piece, said, marks, sawn, choices, wood)
     )
-    return (replace(one, joints_cut=sawn) if sawn else one), asked
-
-
-def _own(mark: M, piece_id: str, of: str = "part") -> M:
-    """A mark by its piece's own name for the part, or the ``joint``, it is of."""
-    pre = prefix(piece_id)
-    return mark.model_copy(update={of: getattr(mark, of).removeprefix(pre)}) if pre else mark
+    calls = tuple(replace(c, piece=piece.id) for c in asked)
+    return (replace(one, joints_cut=Marks(joints_cut=sawn).of(piece.id).joints_cut) if sawn else one), calls
 
 
 def _qualified(part: Part, piece: Piece | Designed) -> Part:
@@ -82,7 +66,8 @@ def _qualified(part: Part, piece: Piece | Designed) -> Part:
     if not pre:
         return part
     name = f"{piece.name}: {part.name}"[:120]
-    return replace(part, id=f"{pre}{part.id}", name=name, group=f"{pre}{part.group}" if part.group else "")
+    group = f"{pre}{part.group}" if part.group else ""
+    return replace(part, id=f"{pre}{part.id}", name=name, group=group, piece=piece.id)
 
 
 def _in_its_own_way(

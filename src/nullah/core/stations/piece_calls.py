@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 
 from nullah.core.document.calls import Call, Change, Option, taken
-from nullah.core.document.pieces import OPENING, WHOLE, Designed, prefix
-from nullah.core.document.project import Choice, CutMark, Measured, Project
+from nullah.core.document.marks import Choice, CutMark, Measured
+from nullah.core.document.names import bare, call_of, named, prefix
+from nullah.core.document.pieces import OPENING, WHOLE, Designed
+from nullah.core.document.project import Project
 from nullah.core.pieces import worked
 from nullah.core.pieces.look import DIMENSIONS
 from nullah.core.pieces.part import Part
 from nullah.core.pieces.worked import Off, Worked
-from nullah.core.stations.made import Made, owner
+from nullah.core.stations.made import Made
 from nullah.core.stations.piece_changes import changed_piece, marked_at, without_mark
 from nullah.core.values.measure import SAME, marked
 
@@ -57,8 +59,10 @@ def misfit_call(
     full = f"{prefix(piece.id)}{name}"
 
     def planned(project: Project) -> Project:
-        kept = tuple(m for m in project.measured if (m.part, m.dimension) != (full, dimension))
-        return project.model_copy(update={"measured": kept})
+        marks = project.of_piece(piece.id).marks.measured
+        return project.with_marks(
+            piece.id, measured=tuple(m for m in marks if (m.part, m.dimension) != (name, dimension))
+        )
 
     options = (
         Option(
@@ -109,46 +113,47 @@ def lost_call(piece: Designed, name: str, words: str, choices: tuple[Choice, ...
     )
 
 
-def gone_calls(
-    marks: list[Measured | CutMark], of_part: Mapping[str, Made], made: list[Made], choices: tuple[Choice, ...]
-) -> list[Call]:
-    """What is measured or cut of parts that no designed piece has now: kept, and told once for each part."""
-    whole = {m.id for m in made if not m.problem and m.worked is not None}
-    ids = tuple(m.id for m in made)
-    names = dict.fromkeys(m.part for m in marks if m.part not in of_part)
+def gone_calls(marks: list[Measured | CutMark], made: Made, choices: tuple[Choice, ...]) -> list[Call]:
+    """What is measured or cut of parts that a designed piece has no more: kept, and told once for each part.
+
+    Args:
+        marks: of the piece, by its own names.
+    """
+    if made.problem or made.worked is None:
+        return []
+    there = {bare(p.id, made.id) for p in made.parts}
     found = []
-    for name in names:
-        mine = owner(name, ids)
-        local = name.removeprefix(prefix(mine))
-        if mine not in whole or local in (OPENING, WHOLE):
+    for name in dict.fromkeys(m.part for m in marks):
+        if name in there or name in (OPENING, WHOLE):
             continue
         options = (
             Option("keep", "keep it in case the part comes back", ("it changes nothing until then",)),
-            Option("drop", "let it go", (f"what was measured and cut of {local} is given up",), _without(name)),
+            Option("drop", "let it go", (f"what was measured and cut of {name} is given up",), _without(made.id, name)),
         )
-        call_id, asked = f"gone {name}", name
+        call_id, asked = named(f"gone {name}", made.id), named(name, made.id)
         found.append(
             Call(
                 call_id,
                 "piece",
-                f"{local} was measured or cut, and is no part of the plan now.",
+                f"{name} was measured or cut, and is no part of the plan now.",
                 options,
                 "keep",
                 "what the wood said is not thrown away unasked",
                 asked,
                 taken=taken(call_id, options, asked, choices),
+                piece=made.id,
             )
         )
     return found
 
 
-def _without(name: str) -> Change:
+def _without(piece_id: str, name: str) -> Change:
     def change(project: Project) -> Project:
-        return project.model_copy(
-            update={
-                "measured": tuple(m for m in project.measured if m.part != name),
-                "cut": tuple(m for m in project.cut if m.part != name),
-            }
+        marks = project.of_piece(piece_id).marks
+        return project.with_marks(
+            piece_id,
+            measured=tuple(m for m in marks.measured if m.part != name),
+            cut=tuple(m for m in marks.cut if m.part != name),
         )
 
     return change
@@ -176,7 +181,7 @@ def conflict(
                 f"needs {marked(part.planned[0])} x {marked(part.planned[1])} of stock",
                 "the first one goes to the offcuts",
             ),
-            without_mark(part.id),
+            without_mark(part),
         ),
         Option("keep", f"keep {name} as it is", ("the plan for the others stays", f"{name} will not meet its mates")),
     ]
@@ -203,11 +208,11 @@ def conflict(
                 "trim",
                 f"trim {name}",
                 (less, "its joints must not lie in what comes off"),
-                marked_at(part.id, part.planned),
+                marked_at(part, part.planned),
             ),
         )
     asked = facts
-    call_id = f"cut {part.id}"
+    call_id = call_of("cut", part.id, part.piece)
     return Call(
         call_id,
         "piece",

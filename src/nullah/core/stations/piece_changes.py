@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from nullah.core.document.calls import Change
+from nullah.core.document.names import bare
 from nullah.core.document.pieces import AddPart, Designed, Drop, Piece, Put
 from nullah.core.document.project import BoardLayout, CutMark, Project
 from nullah.core.layout.model import leaves
@@ -14,8 +15,8 @@ from nullah.core.stations.made import Made
 
 
 def changed_piece(project: Project, piece: Piece | Designed) -> Project:
-    """The project with the piece of that id replaced."""
-    return project.model_copy(update={"pieces": tuple(piece if p.id == piece.id else p for p in project.pieces)})
+    """The project with the piece of that id replaced; what is marked of it stays."""
+    return project.with_design(piece)
 
 
 def put(piece_id: str, values: tuple[tuple[str, str, float | str | bool], ...]) -> Change:
@@ -62,16 +63,19 @@ def thinner(made: Made, parts: tuple[Part, ...], to: float) -> Change | None:
     return put(made.id, tuple((p.id.removeprefix(made.prefix), "thickness", to) for p in alike))
 
 
-def without_mark(part: str) -> Change:
+def without_mark(part: Part) -> Change:
     """The change that takes a part's mark as cut away: it is to be made again, from other wood than it was laid on."""
 
     def change(project: Project) -> Project:
-        update: dict[str, object] = {"cut": tuple(m for m in project.cut if m.part != part)}
-        if project.layout is not None:
-            boards = tuple(without_parts(b, _made_only(part, b)) for b in project.layout.boards)
-            update["layout"] = project.layout.model_copy(update={"boards": boards})
-            update["done"] = tuple(d for d in project.done if d not in (f"cut {part}", f"true {part}"))
-        return project.model_copy(update=update)
+        name = bare(part.id, part.piece)
+        after = project.with_marks(
+            part.piece, cut=tuple(m for m in project.of_piece(part.piece).marks.cut if m.part != name)
+        )
+        if after.layout is None:
+            return after
+        boards = tuple(without_parts(b, _made_only(part.id, b)) for b in after.layout.boards)
+        after = after.model_copy(update={"layout": after.layout.model_copy(update={"boards": boards})})
+        return after.without_steps((f"cut {part.id}", f"true {part.id}"))
 
     return change
 
@@ -82,11 +86,12 @@ def _made_only(part: str, board: BoardLayout) -> frozenset[str]:
     return frozenset(n for n in laid if part in parts_named(n) and "+" not in n.removeprefix(f"{part} "))
 
 
-def marked_at(part: str, sizes: tuple[float, float, float]) -> Change:
+def marked_at(part: Part, sizes: tuple[float, float, float]) -> Change:
     """The change that marks a part as cut to these sizes."""
 
     def change(project: Project) -> Project:
-        mark = CutMark(part=part, length=sizes[0], width=sizes[1], thickness=sizes[2])
-        return project.model_copy(update={"cut": (*(m for m in project.cut if m.part != part), mark)})
+        mark = CutMark(part=bare(part.id, part.piece), length=sizes[0], width=sizes[1], thickness=sizes[2])
+        kept = (m for m in project.of_piece(part.piece).marks.cut if m.part != mark.part)
+        return project.with_marks(part.piece, cut=(*kept, mark))
 
     return change

@@ -9,6 +9,7 @@ from dataclasses import field
 from functools import cached_property
 
 from nullah.core.document.calls import Call, Option, taken
+from nullah.core.document.names import call_of
 from nullah.core.document.project import Allowances, Board, Choice, Kit
 from nullah.core.layout.model import Blank
 from nullah.core.layout.saw import HARDNESS, RIP_MINUTES
@@ -26,7 +27,7 @@ FORGIVES = {
     "hidden": frozenset({"sound knot", "sapwood", "run-out"}),
 }
 TURNED_AWAY = frozenset({"sound knot", "sapwood"})  # on one face only: that face is turned inside (common practice)
-KNOTS, CLEAR = "knots ", "clear"  # the call whether a part is laid out clear of knots, and the option that it is
+KNOTS, CLEAR = "knots", "clear"  # the call whether a part is laid out clear of knots, and the option that it is
 JOINTING = 1.5  # mm planed off each edge that is glued (common practice, no source)
 CLEANING = 1.5  # mm planed off each face the resaw leaves (common practice, no source)
 OVER_THICK = 1.0  # mm that staves are left thicker than the panel they make, which is levelled when the glue is dry (common practice)
@@ -79,10 +80,10 @@ def parts_of(blank: str, parts: Collection[str]) -> tuple[str, ...]:
     return several if all(p in parts for p in several) else ()
 
 
-def kept_clear(choices: Iterable[Choice]) -> frozenset[str]:
+def kept_clear(parts: Iterable[Part], choices: Iterable[Choice]) -> frozenset[str]:
     """The parts that are laid out clear of knots, as was chosen last."""
-    last = {c.call.removeprefix(KNOTS): c.option for c in choices if c.call.startswith(KNOTS)}
-    return frozenset(part for part, option in last.items() if option == CLEAR)
+    last = {c.call: c.option for c in choices}
+    return frozenset(p.id for p in parts if last.get(call_of(KNOTS, p.id, p.piece)) == CLEAR)
 
 
 def resawn_thickness(leaves: int, thickness: float, kerf: float) -> float:
@@ -109,7 +110,7 @@ def work(
     is made up no other way any more."""
     stock = [b for b in boards if not b.sawn]
     rooms = _Rooms(stock, timber)
-    made = _Made(allowances, kit.rip_kerf, kept_clear(choices), freed)
+    made = _Made(allowances, kit.rip_kerf, kept_clear(piece.parts, choices), freed)
     calls: list[Call] = []
     for part in piece.parts:
         call = None if part.cut or part.id in freed else _stave_call(part, rooms(part), made, choices)
@@ -289,7 +290,7 @@ def _as_the_boards_are(part: Part, room: Room, allowances: Allowances) -> tuple[
 def _stave_call(part: Part, room: Room, made: _Made, choices: tuple[Choice, ...]) -> Call | None:
     """How a panel that is wider than any board is glued up; None where a board is wide enough or there is none at all."""
     rough = part.width + part.wide_by + made.allowances.width
-    call_id, asked = f"staves {part.id}", f"{part.width:.0f} wide, {part.thickness:.1f} thick"
+    call_id, asked = call_of("staves", part.id, part.piece), f"{part.width:.0f} wide, {part.thickness:.1f} thick"
     recorded = _recorded(call_id, asked, choices)  # what is begun is gone on with, though boards are fewer by now
     if begun := _begun(part, call_id, made, choices):
         recorded, asked = begun
@@ -338,6 +339,7 @@ def _stave_call(part: Part, room: Room, made: _Made, choices: tuple[Choice, ...]
         "curve down. They are turned about here.",
         parts=(part.id,),
         taken=in_force,
+        piece=part.piece,
     )
 
 
@@ -369,7 +371,7 @@ def _resaw_call(parts: tuple[Part, ...], boards: list[Board], kerf: float, choic
     """Whether thin parts are resawn from thick boards, where every board of their wood holds two or more."""
     one = max(parts, key=lambda p: p.thickness)
     mine = [b for b in boards if b.species == one.species]
-    call_id, asked = f"resaw {one.group or one.id}", f"{len(parts)} parts"
+    call_id, asked = call_of("resaw", one.group or one.id, one.piece), f"{len(parts)} parts"
     recorded = _recorded(call_id, asked, choices)
     if len(parts) < 2 or all(p.cut for p in parts) or (not mine and not recorded):
         return None
@@ -405,4 +407,5 @@ def _resaw_call(parts: tuple[Part, ...], boards: list[Board], kerf: float, choic
         differ="Leaves are cut a little over thick and left to settle: freed wood moves.",
         parts=tuple(p.id for p in parts),
         taken=taken(call_id, tuple(options), asked, choices),
+        piece=one.piece,
     )

@@ -16,7 +16,8 @@ class Step:
     """One step: what to do, the one number it turns on, what it waits for, what can hurt.
 
     ``cuts`` names the part that is cut to its final size once the step is done, so that it is marked; ``saws`` the board that is sawn
-    by it; ``piece`` whose step it is. ``doubts``: what does not hold that the step needs, a sentence each.
+    by it; ``piece`` whose step it is, and ``deed`` what is then done, with which its id begins. ``doubts``: what does not hold that the
+    step needs, a sentence each.
     """
 
     id: str
@@ -33,6 +34,7 @@ class Step:
     joint: str = ""
     saws: str = ""
     piece: str = ""
+    deed: str = ""
     doubts: tuple[str, ...] = ()
     done: bool = False
     took: float = 0.0

@@ -6,6 +6,7 @@ import math
 from collections.abc import Mapping
 
 from nullah.core.document.calls import Call, Option, taken
+from nullah.core.document.names import named
 from nullah.core.document.project import Choice, Kit, Measured
 from nullah.core.joints.plan import Check, JointPlan
 from nullah.core.joints.squareness import NoSuchFrame, Squareness, by_diagonals
@@ -17,7 +18,7 @@ from nullah.core.pieces.worked import Worked
 from nullah.core.stations.joints import JointsResult
 from nullah.core.stations.made import Keeps, Made, PieceResult, anew
 from nullah.core.values.design import Ref
-from nullah.core.values.frozen import frozen
+from nullah.core.values.frozen import frozen, replace
 
 
 @frozen
@@ -42,20 +43,24 @@ class TogetherResult:
 def work(
     kit: Kit,
     measured: tuple[Measured, ...],
-    choices: tuple[Choice, ...],
+    choices: Mapping[str, tuple[Choice, ...]],
     piece: PieceResult,
     joints: JointsResult,
     keeps: Keeps = anew,
 ) -> dict[str, TogetherResult]:
-    """The station: each piece that can be put together, by its id."""
+    """The station: each piece that can be put together, by its id.
+
+    Args:
+        choices: of each piece, by its id.
+    """
     found = {}
     for made in piece.made:
         diagonals = tuple(m for m in measured if m.part == made.whole)
         name, mine = f"together {made.id}", joints.of_piece[made.id]
         if made.own is not None:
-            found[made.id] = keeps(name, _of_own, made, made.own, kit, diagonals, choices, mine)
+            found[made.id] = keeps(name, _of_own, made, made.own, kit, diagonals, choices[made.id], mine)
         elif made.worked is not None and made.parts and not joints.troubles[made.id]:
-            found[made.id] = keeps(name, _of_design, made, made.worked, kit, diagonals, choices, mine)
+            found[made.id] = keeps(name, _of_design, made, made.worked, kit, diagonals, choices[made.id], mine)
     return found
 
 
@@ -93,7 +98,7 @@ def _of_own(
         closing.engaged,
         closing.acts,
         closing.checks,
-        closing.calls,
+        tuple(replace(c, piece=made.id) for c in closing.calls),
     )
 
 
@@ -115,7 +120,7 @@ def _of_design(
     square, trouble = _squareness(made, frame, measured)
     goes = stages(worked, {j.id.removeprefix(made.prefix): j for j in joints})
     most = max((s.cheeks * COATING + s.joints * CLOSING for s in goes if s.home == "glued"), default=0.0)
-    call = _slow_call(made.prefix, kit, most, choices)
+    call = _slow_call(made.id, kit, most, choices)
     clamps = max((s.clamps for s in goes if s.home == "glued"), default=0)
     return TogetherResult(
         frame,
@@ -139,7 +144,7 @@ def _of_design(
     )
 
 
-def _slow_call(pre: str, kit: Kit, minutes: float, choices: tuple[Choice, ...]) -> Call | None:
+def _slow_call(piece_id: str, kit: Kit, minutes: float, choices: tuple[Choice, ...]) -> Call | None:
     """A stage that takes longer than the glue stays open: a slower glue, or a second pair of hands."""
     shortest = OPEN_TIME[kit.glue][0]
     if minutes <= shortest:
@@ -155,7 +160,7 @@ def _slow_call(pre: str, kit: Kit, minutes: float, choices: tuple[Choice, ...]) 
         Option("one", "go on alone", (f"{minutes_words(minutes)} min; the last joint may not close",)),
     )
     asked = f"{minutes:.0f} min, {kit.glue}"
-    call_id = f"{pre}stages"
+    call_id = named("stages", piece_id)
     return Call(
         call_id,
         "together",
@@ -167,4 +172,5 @@ def _slow_call(pre: str, kit: Kit, minutes: float, choices: tuple[Choice, ...]) 
         asked,
         differ="Warmed parts and a thin coat give a little more time. The label governs.",
         taken=taken(call_id, options, asked, choices),
+        piece=piece_id,
     )

@@ -45,6 +45,8 @@ def steps(job: Job) -> list[Step]:
                     cautions=cautions.for_step("shoot"),
                     parts=(part.id,),
                     cuts=part.id,
+                    piece=part.piece,
+                    deed="cut",
                 )
             )
     return out
@@ -76,6 +78,8 @@ def _looked_over(t: Trued, part: Part, job: Job) -> Step:
         minutes=SHEET_MINUTES,
         cautions=cautions.for_step("shoot"),
         parts=(t.id,),
+        piece=part.piece,
+        deed="true",
     )
 
 
@@ -103,6 +107,8 @@ def _true(t: Trued, job: Job) -> Step:
         minutes=planing_minutes(t, part.species),
         cautions=cautions.for_step("true up", (part.species,)),
         parts=(t.id,),
+        piece=part.piece,
+        deed="true",
     )
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from nullah.core.document.calls import Call, Option, taken
+from nullah.core.document.names import call_of
 from nullah.core.document.project import Choice
 from nullah.core.joints.families import FAMILIES
 from nullah.core.stations.made import PieceResult
@@ -110,7 +111,8 @@ def faces_calls(parts: tuple[Trued, ...], piece: PieceResult, choices: tuple[Cho
                 ),
             ),
         )
-        call_id = f"faces {part}"
+        owner = piece.of_part[part].id
+        call_id = call_of("faces", part, owner)
         calls.append(
             Call(
                 call_id,
@@ -124,6 +126,7 @@ def faces_calls(parts: tuple[Trued, ...], piece: PieceResult, choices: tuple[Cho
                 parts=tuple(t.id for t in those),
                 taken=taken(call_id, options, asked, choices),
                 taste=True,
+                piece=owner,
             )
         )
     return calls
@@ -183,7 +186,7 @@ def thin_calls(parts: tuple[Trued, ...], piece: PieceResult, choices: tuple[Choi
                 ),
             )
         asked = f"{names}: {left:.1f} of {wanted:.1f}"
-        call_id = f"thin {group}"
+        call_id = call_of("thin", group, owner.id)
         calls.append(
             Call(
                 call_id,
@@ -196,6 +199,7 @@ def thin_calls(parts: tuple[Trued, ...], piece: PieceResult, choices: tuple[Choi
                 differ="Stock that must show its thickness is replaced; elsewhere a hollow on a hidden face is let be.",
                 parts=tuple(t.id for t in those),
                 taken=taken(call_id, tuple(options), asked, choices),
+                piece=owner.id,
             )
         )
     return calls

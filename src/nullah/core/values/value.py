@@ -48,4 +48,7 @@ class Value(BaseModel):
         """
         if not update:
             return super().model_copy(deep=deep)
-        return type(self).model_validate({**dict(self), **update})
+        fields = {
+            name: getattr(self, name) for name in type(self).model_fields
+        }  # not what is worked out of them and kept
+        return type(self).model_validate({**fields, **update})

@@ -258,7 +258,7 @@ class BreakdownView(StationView):
         if part is None:
             s.said.emit("Click a part first, then mark it as cut.", True)
         elif part.cut:
-            s.attempt(f"{part.id} to be cut again", lambda: edit.unmark_cut(s.project, part.id, s.now()))
+            s.attempt(f"{part.id} to be cut again", lambda: edit.unmark_cut(s.project, part, s.now()))
         elif s.attempt(f"{part.id} marked as cut", lambda: edit.mark_cut(s.project, part, s.now())):
             s.said.emit(f"{part.id} is marked as cut: its sizes no longer change silently.", False)
 
