@@ -314,3 +314,23 @@ def test_the_core_runs_where_qt_cannot_be_imported():
         "assert len(plan_json.text(plan(demo.box()))) > 1000\n"
     )
     assert subprocess.run([sys.executable, "-c", code], check=False).returncode == 0
+
+
+def test_what_a_piece_does_not_ask_for_lays_it_out_no_new():
+    """Clamps are no joint's matter, a board's call no piece's; where the year changes, what moves is worked out anew and nothing else."""
+    project = piece_edits.add_piece(demo.project(), "practice_joint")
+    cache = PlanCache()
+    now = plan(project, cache)
+    plan(edit.set_in(project, "kit", "clamps", 3), cache)
+    assert cache.worked == ["together", "bench"]
+    of_board = next(c for c in now.calls if c.board and c.station == "timber")
+    plan(project, cache)
+    plan(edit.take(project, of_board, of_board.options[-1].id), cache)
+    assert not {"piece", "joints", "together"} & set(cache.worked)
+    now = plan(project, cache)
+    wetter = edit.set_in(project, "room", "humidity_wet", 75.0)
+    then = plan(wetter, cache)
+    kept = {a.id for a, b in zip(now.piece.made, then.piece.made, strict=True) if a is b}
+    assert project.hand in kept  # two boards that meet at a corner
+    assert "1" not in kept  # a bottom in grooves
+    assert then.piece.parts == plan(wetter).piece.parts

@@ -133,6 +133,10 @@ class Kit(Value):
     clamps: Annotated[int, Field(ge=0, le=200)] = 6
     glue: Literal["PVA", "hot hide", "liquid hide", "epoxy"] = "PVA"
 
+    def only(self, *names: str) -> Kit:
+        """The kit as it is to who asks for these fields alone: all others as by default."""
+        return Kit(**{name: getattr(self, name) for name in names})
+
 
 class Allowances(Value):
     """What is left on when sawing from the rough."""

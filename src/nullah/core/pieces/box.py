@@ -18,7 +18,7 @@ from nullah.core.pieces.chains import as_it_is, in_a_bay, planned_chains, stands
 from nullah.core.pieces.part import Chain, Part
 from nullah.core.values.frozen import frozen, replace
 from nullah.core.values.measure import at_least, marked
-from nullah.core.wood.seasoned import WoodOfParts
+from nullah.core.wood.seasoned import Wood, WoodOfParts
 from nullah.core.wood.species import species
 
 SIDES = ("A", "B", "C", "D")
@@ -103,7 +103,7 @@ class Facts:
     cut: tuple[CutMark, ...] = ()
     hold: Mapping[str, str] | None = None
     groove: str = "tail"
-    wood: WoodOfParts = field(default_factory=WoodOfParts)
+    wood: Wood = field(default_factory=WoodOfParts)
     pair: Mapping[str, str] = field(default_factory=dict)
     joints: Mapping[str, Mapping[str, float]] = field(default_factory=dict)
 

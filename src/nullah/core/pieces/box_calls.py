@@ -11,7 +11,7 @@ from nullah.core.pieces.box import SIDES, Box, Facts, bottom_size, shape, work_o
 from nullah.core.pieces.part import Part
 from nullah.core.values.frozen import replace
 from nullah.core.values.measure import SAME, at_least, marked
-from nullah.core.wood.seasoned import WoodOfParts
+from nullah.core.wood.seasoned import Wood
 
 
 def worked(
@@ -20,7 +20,7 @@ def worked(
     cut: tuple[CutMark, ...],
     joints: Mapping[str, Mapping[str, float]],
     choices: tuple[Choice, ...],
-    wood: WoodOfParts,
+    wood: Wood,
 ) -> tuple[Box, Box, tuple[Call, ...], tuple[Call, ...]]:
     """The box, as it would be were none of its ``joints`` cut, what is asked before its sides' widths are, and the groove's call after
     them; the names of parts are its own, those of calls the project's.

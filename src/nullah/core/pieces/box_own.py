@@ -20,7 +20,7 @@ from nullah.core.pieces.stick import Gap, Stick
 from nullah.core.shapes.cut import Placed, Point3
 from nullah.core.values.frozen import frozen
 from nullah.core.values.measure import marked
-from nullah.core.wood.seasoned import WoodOfParts
+from nullah.core.wood.seasoned import Wood
 
 NARROWEST = 5.5  # mm of a bay that a divider is pulled to
 
@@ -31,7 +31,7 @@ def work(
     cut: tuple[CutMark, ...],
     joints: tuple[JointMark, ...],
     choices: tuple[Choice, ...],
-    wood: WoodOfParts,
+    wood: Wood,
 ) -> tuple[BoxMade, tuple[Call, ...], tuple[Call, ...]]:
     """The box worked out, what it asks before its sides' widths are known, and what after.
 

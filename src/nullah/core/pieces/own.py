@@ -15,7 +15,7 @@ from nullah.core.pieces.part import Chain, Part
 from nullah.core.pieces.stick import Stick
 from nullah.core.shapes.cut import Placed, Point3
 from nullah.core.values.frozen import frozen
-from nullah.core.wood.seasoned import WoodOfParts
+from nullah.core.wood.seasoned import Wood
 
 
 class NoShift(ValueError):
@@ -132,7 +132,7 @@ class Works(Protocol):
         cut: tuple[CutMark, ...],
         joints: tuple[JointMark, ...],
         choices: tuple[Choice, ...],
-        wood: WoodOfParts,
+        wood: Wood,
     ) -> tuple[Own, tuple[Call, ...], tuple[Call, ...]]:
         """The piece, what is asked before its parts are cut, and what after; parts, joints and marks by its own names.
 

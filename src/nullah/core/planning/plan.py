@@ -150,7 +150,7 @@ def plan(
     progress = kept.station("progress", breakdown.progress_of, p.boards, p.layout, sawing, p.done_of_all, p.cut)
     freed = breakdown.freed_of(progress)
     in_rough = kept.station(
-        "rough", rough.work, p.boards, p.kit, p.allowances, p.choices, done_piece, done_timber, freed
+        "rough", rough.work, p.boards, p.kit.rip_kerf, p.allowances, p.choices, done_piece, done_timber, freed
     )
     own_rates = kept.station("rates", rates.work, p.log, sawing.cuts)
     done_break = kept.station(
@@ -158,7 +158,7 @@ def plan(
         breakdown.work,
         p.boards,
         p.readings,
-        p.kit,
+        p.kit.only("crosscut_kerf", "rip_kerf"),
         p.layout,
         done_piece,
         done_timber,
@@ -177,17 +177,26 @@ def plan(
         p.boards,
         p.readings,
         p.planed,
-        p.kit,
+        p.kit.only("planes"),
         p.choices,
         done_piece,
         done_break,
         fitted,
     )
     of_each = {one.id: one.named.choices for one in p.pieces}
-    done_joints = kept.station("joints", joints.work, p.kit, of_each, done_piece, kept.of_piece)
+    done_joints = kept.station(
+        "joints", joints.work, p.kit.only(*joints.ASKED_OF_KIT), of_each, done_piece, kept.of_piece
+    )
     in_zones = kept.station("joint zones", joint_zones.work, p.boards, p.choices, done_piece, done_break, done_joints)
     done_together = kept.station(
-        "together", together.work, p.kit, p.measured, of_each, done_piece, done_joints, kept.of_piece
+        "together",
+        together.work,
+        p.kit.only("clamps", "glue"),
+        p.measured,
+        of_each,
+        done_piece,
+        done_joints,
+        kept.of_piece,
     )
     lying = kept.station("arranged", arranged.work, p.boards, p.choices, done_piece, done_break, made)
     cuts = kept.station("cuts", rough_steps.cut_steps, p.boards, sawing, done_true.planed_whole)

@@ -29,6 +29,18 @@ from nullah.core.values.design import JointDesign
 from nullah.core.values.frozen import frozen, replace
 from nullah.core.wood.species import species
 
+# what of the kit joints are laid out by
+ASKED_OF_KIT = (
+    "chisels",
+    "bits",
+    "plough",
+    "plough_irons",
+    "plough_deepest",
+    "router_plane",
+    "rabbet_plane",
+    "mortise_gauge",
+    "gauge_reach",
+)
 NAMED = 1  # joints that are named where more are asked about
 
 

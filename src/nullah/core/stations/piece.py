@@ -17,7 +17,7 @@ from nullah.core.stations.piece_calls import conflict, gone_calls, hold_call, lo
 from nullah.core.stations.piece_changes import put
 from nullah.core.stations.proportions import proportion_calls
 from nullah.core.values.frozen import replace
-from nullah.core.wood.seasoned import WoodOfParts
+from nullah.core.wood.seasoned import AskedWood, WoodOfParts
 
 
 def work(
@@ -32,7 +32,8 @@ def work(
         marks = piece.marks
         said = tuple(m for m in marks.measured if m.part != WHOLE)
         given = (said, marks.cut, marks.joints_cut, piece.named.choices)
-        one, asked = keeps(f"piece {piece.id}", _one, piece.design, *given, wood, shop)
+        mine = AskedWood(wood, prefix(piece.id))
+        one, asked = keeps(f"piece {piece.id}", _one, piece.design, *given, mine, shop)
         made.append(one)
         calls += [replace(c, question=f"{piece.name}: {c.question}") if several else c for c in asked]
     of_part = {p.id: m for m in made for p in m.parts}
@@ -47,7 +48,7 @@ def _one(
     marks: tuple[CutMark, ...],
     sawn: tuple[JointMark, ...],
     choices: tuple[Choice, ...],
-    wood: WoodOfParts,
+    wood: AskedWood,
     shop: Shop,
 ) -> tuple[Made, tuple[Call, ...]]:
     """One piece, with what is asked about it; what is marked of it by its own names, ``choices`` by the project's."""
@@ -76,12 +77,8 @@ def _in_its_own_way(
     cut: tuple[CutMark, ...],
     joints: tuple[JointMark, ...],
     choices: tuple[Choice, ...],
-    wood: WoodOfParts,
+    wood: AskedWood,
 ) -> tuple[Made, tuple[Call, ...]]:
-    pre = prefix(piece.id)
-    if pre:
-        mine = {k.removeprefix(pre): v for k, v in wood.parts.items()}
-        wood = WoodOfParts(wood.dry, wood.wet, mine, wood.by_species)
     try:
         own, first, last = works_of(piece)(piece, measured, cut, joints, choices, wood)
     except ValueError as error:
@@ -121,19 +118,15 @@ def _designed(
     joints: tuple[JointMark, ...],
     choices: tuple[Choice, ...],
     shop: Shop,
-    wood: WoodOfParts,
+    wood: AskedWood,
 ) -> tuple[Made, tuple[Call, ...]]:
     pre = prefix(piece.id)
-
-    def grows(part: str, kind: str, width: float) -> tuple[float, float]:
-        return wood.change(f"{pre}{part}", kind, width)
-
     try:
-        done = worked.work(piece, measured, cut, {}, shop, grows, joints)
+        done = worked.work(piece, measured, cut, {}, shop, wood.change, joints)
         holds = [hold_call(piece, off, choices) for off in done.off]
         taken_ways = {off.rod: c.in_force for off, c in zip(done.off, holds, strict=True)}
         if any(c.in_force != c.recommended for c in holds):
-            done = worked.work(piece, measured, cut, taken_ways, shop, grows, joints)
+            done = worked.work(piece, measured, cut, taken_ways, shop, wood.change, joints)
     except ValueError as error:
         return Made(piece, problem=str(error)), ()
     parts = tuple(_qualified(p, piece) for p in done.parts)

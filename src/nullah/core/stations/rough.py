@@ -10,7 +10,7 @@ from functools import cached_property
 
 from nullah.core.document.calls import Call, Option, taken
 from nullah.core.document.names import call_of
-from nullah.core.document.project import Allowances, Board, Choice, Kit
+from nullah.core.document.project import Allowances, Board, Choice
 from nullah.core.layout.model import Blank
 from nullah.core.layout.saw import HARDNESS, RIP_MINUTES
 from nullah.core.pieces.part import Part
@@ -99,7 +99,7 @@ def resawing(part: Part, wide: float, times: int) -> tuple[float, float]:
 
 def work(
     boards: tuple[Board, ...],
-    kit: Kit,
+    rip_kerf: float,
     allowances: Allowances,
     choices: tuple[Choice, ...],
     piece: PieceResult,
@@ -110,7 +110,7 @@ def work(
     is made up no other way any more."""
     stock = [b for b in boards if not b.sawn]
     rooms = _Rooms(stock, timber)
-    made = _Made(allowances, kit.rip_kerf, kept_clear(piece.parts, choices), freed)
+    made = _Made(allowances, rip_kerf, kept_clear(piece.parts, choices), freed)
     calls: list[Call] = []
     for part in piece.parts:
         call = None if part.cut or part.id in freed else _stave_call(part, rooms(part), made, choices)
@@ -121,7 +121,7 @@ def work(
         if part.id in freed and part.id not in glued:
             made.leaves_of((part,), 1)
     for alike in _alike(p for p in piece.parts if p.id not in glued and p.id not in freed):
-        call = _resaw_call(alike, stock, kit.rip_kerf, choices)
+        call = _resaw_call(alike, stock, rip_kerf, choices)
         if call is not None:
             calls.append(call)
         made.leaves_of(alike, int(call.in_force) if call is not None and call.in_force != "plane" else 1)

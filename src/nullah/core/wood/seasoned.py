@@ -57,6 +57,50 @@ class WoodOfParts:
         return to_dry, to_wet
 
 
+class AskedWood:
+    """The wood of one piece's parts by the piece's own names, as far as it is asked about: equal to other wood that would have answered
+    all that was asked alike. So what was worked out from it holds when the year changes and nothing of that piece moves otherwise.
+
+    Args:
+        prefix: what the names of the parts begin with in ``wood``.
+    """
+
+    __hash__ = None  # type: ignore[assignment]  # what it is equal to changes as it is asked
+
+    def __init__(self, wood: WoodOfParts, prefix: str = "") -> None:
+        self._wood, self._prefix = wood, prefix
+        self._strips: dict[tuple[str, str], tuple[Strip, ...]] = {}
+        self._changes: dict[tuple[str, str, float], tuple[float, float]] = {}
+
+    def strips(self, part: str, wood: str) -> tuple[Strip, ...]:
+        """As ``WoodOfParts.strips``."""
+        found = self._wood.strips(f"{self._prefix}{part}", wood)
+        self._strips[part, wood] = found
+        return found
+
+    def change(self, part: str, wood: str, width: float) -> tuple[float, float]:
+        """As ``WoodOfParts.change``."""
+        found = self._wood.change(f"{self._prefix}{part}", wood, width)
+        self._changes[part, wood, width] = found
+        return found
+
+    def __eq__(self, other: object) -> bool:
+        """Whether the other would have answered alike; where it would, what is asked from now on is asked of that."""
+        if not isinstance(other, AskedWood) or other._prefix != self._prefix:
+            return NotImplemented
+        wood, pre = other._wood, self._prefix
+        alike = wood is self._wood or (
+            all(wood.strips(f"{pre}{p}", w) == said for (p, w), said in self._strips.items())
+            and all(wood.change(f"{pre}{p}", w, mm) == said for (p, w, mm), said in self._changes.items())
+        )
+        if alike:
+            self._wood = wood
+        return alike
+
+
+Wood = WoodOfParts | AskedWood
+
+
 def time_constant(thickness: float, density: float | None = None) -> float:
     """Days in which a board's excess moisture falls to 1/e in the room, its ends sealed: through the surface as its thickness, through
     the core as the square of that and slower the denser the wood.
