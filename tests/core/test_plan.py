@@ -317,7 +317,7 @@ def test_the_core_runs_where_qt_cannot_be_imported():
 
 
 def test_what_a_piece_does_not_ask_for_lays_it_out_no_new():
-    """Clamps are no joint's matter, a board's call no piece's; where the year changes, what moves is worked out anew and nothing else."""
+    """Clamps are no joint's matter, a board's call no piece's; where the year changes, what moves is worked out anew alone."""
     project = piece_edits.add_piece(demo.project(), "practice_joint")
     cache = PlanCache()
     now = plan(project, cache)

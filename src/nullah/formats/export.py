@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from contextlib import suppress
 from pathlib import Path
 
@@ -17,10 +17,22 @@ from nullah.formats.trouble import FileTrouble, why
 from nullah.formats.writing import same_file, write_all
 
 OLDER = "older"  # the folder within that what an export before left goes to
-_OURS = re.compile(
-    r"cut-list\.csv|shop-sheet\.pdf|full-size\.pdf|parts\.obj|reminders\.ics|(?:piece|standing|apart|layout)\.svg|"
-    r"full-size-\d{2,3}\.(?:svg|dxf)"
-)
+Writer = Callable[[Plan, bool], bytes]  # of the plan, on letter paper or A4; nothing: there is nothing to write
+
+# every file there is one of, by its name; pictures and full-size sheets there are as many of as the piece has
+WRITERS: dict[str, Writer] = {
+    "cut-list.csv": lambda plan, letter: cut_list.text(plan).encode(),
+    "shop-sheet.pdf": shop_sheet.pdf,
+    "full-size.pdf": template.pdf,
+    "parts.obj": lambda plan, letter: _solids(plan),
+    "reminders.ics": lambda plan, letter: reminders.ics(plan),
+}
+_DRAWN = re.compile(r"(?:piece|standing|apart|layout)\.svg|full-size-\d{2,3}\.(?:svg|dxf)")
+
+
+def _ours(name: str) -> bool:
+    """Whether an export gives a file that name."""
+    return name in WRITERS or _DRAWN.fullmatch(name) is not None
 
 
 def export(plan: Plan, folder: Path, letter: bool = False, project: Path | None = None) -> tuple[Path, ...]:
@@ -51,9 +63,7 @@ def left_before(folder: Path, written: Iterable[Path]) -> tuple[Path, ...]:
     """The files of an export before that are in the folder still."""
     names = {p.name for p in written}
     with suppress(OSError):
-        return tuple(
-            sorted(p for p in folder.iterdir() if _OURS.fullmatch(p.name) and p.name not in names and p.is_file())
-        )
+        return tuple(sorted(p for p in folder.iterdir() if _ours(p.name) and p.name not in names and p.is_file()))
     return ()
 
 
@@ -69,11 +79,7 @@ def _export(plan: Plan, folder: Path, letter: bool, project: Path | None) -> tup
     """What ``export`` does in a folder that is there."""
     laid = [(f"full-size-{n:02d}", sheet) for n, sheet in enumerate(full_size.sheets(plan), 1)]
     made = {
-        "cut-list.csv": cut_list.text(plan).encode(),
-        "shop-sheet.pdf": shop_sheet.pdf(plan, letter),
-        "full-size.pdf": template.pdf(plan, letter),
-        **({"parts.obj": solids} if (solids := _solids(plan)) else {}),
-        **({"reminders.ics": days} if (days := reminders.ics(plan)) else {}),
+        **{name: data for name, writer in WRITERS.items() if (data := writer(plan, letter))},
         **{f"{name}.svg": _svg(plan, drawing, name) for name, drawing in _pictures(plan)},
         **{f"{name}.svg": _svg(plan, sheet.drawing, sheet.title, True) for name, sheet in laid},
         **{f"{name}.dxf": _dxf(plan, sheet) for name, sheet in laid},

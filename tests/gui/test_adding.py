@@ -1,98 +1,82 @@
-"""A family of joints and a kind of piece from outside the package: one registration each, and they are everywhere."""
+"""What docs/adding.md adds, as it stands there: one registration each, and it is everywhere."""
 
 import ast
 import json
-from dataclasses import dataclass, field
+import re
+import subprocess
+import sys
 from pathlib import Path
 
 import pytest
 from PySide6.QtWidgets import QComboBox, QLineEdit
 
 import nullah
+from nullah import demo
 from nullah.cli import main
 from nullah.core.document.project import Project
 from nullah.core.edits import piece_edits
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import block_cut, with_span
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import JointPlan, Setting
-from nullah.core.joints.work import Making
-from nullah.core.pieces.kind import Kind
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.planning.plan import plan
-from nullah.core.values.ask import Ask
-from nullah.core.values.design import Design, JointDesign, Mark, PartDesign, Rod, between, from_mark, mm
+from nullah.formats.export import WRITERS, export
+from nullah.gui.session import Session
 
-
-@dataclass(frozen=True)
-class Notch:
-    """A notch in the lower edge of a bar, half as deep as the bar is wide."""
-
-    name: str = "foot_notch"
-    about: str = "A notch that makes two feet of one edge."
-    home: str = ""
-    making: Making = field(default_factory=lambda: Making("curved", "curved", fits=False))
-    joins: None = None
-    after: tuple = ()
-    reaches: tuple = ()
-    schools: tuple = ()
-    asks: tuple = field(default_factory=lambda: (Ask("feet", "length of each foot", "length", 30.0, 5.0, 200.0),))
-
-    def figure(self, name, look):
-        return float(look.asked("feet"))
-
-    def plan(self, look):
-        bar, feet = look.stands(look.joint.first), look.figure("feet")
-        body = look.body(look.joint.first)
-        low, high = body[0]
-        notch = with_span(with_span(body, 0, (low + feet, high - feet)), 2, (0.0, bar.size[1] / 2))
-        cut = block_cut(bar, notch, "down")
-        return JointPlan(
-            look.joint.id,
-            self.name,
-            "Feet",
-            (bar.id,),
-            (Setting("rule", feet, "", (bar.id,), "feet"),),
-            ("Saw both feet, split out between them.",),
-            (),
-            marked_faces((cut,), {bar.id: bar}, look.label),
-            figures={"feet": feet},
-            cuts=(cut,),
-        )
-
-
-def design(asked):
-    rod = Rod("long", "Length", "x", (Mark("left"), Mark("right", mm("length", asked["length"], "length"))))
-    high = Rod("high", "Height", "z", (Mark("floor"), Mark("top", mm("height", asked["height"], "height"))))
-    bar = PartDesign(
-        "bar",
-        "bar",
-        "front",
-        "up",
-        between("long", "left", "right"),
-        between("high", "floor", "top"),
-        from_mark("", "", mm("thick", 18.0)),
-    )
-    return Design((rod, high), (bar,), (JointDesign("feet", "foot_notch", "bar", asked={"feet": asked["feet"]}),))
-
-
-BAR = Kind(
-    "boot_bar",
-    "A bar on two feet.",
-    (
-        Ask("length", "length", "length", 300.0, 50.0, 2000.0),
-        Ask("height", "height", "length", 80.0, 20.0, 400.0),
-        Ask("feet", "length of each foot", "length", 40.0, 5.0, 200.0),
-    ),
-    "A bar {length} long and {height} high on feet of {feet}.",
-    design,
-)
+ADDING = (Path(__file__).parents[2] / "docs" / "adding.md").read_text()
+EXAMPLES = dict(re.findall(r"^## (.+?)$.*?^```python$(.*?)^```$", ADDING, re.M | re.S))
 
 
 @pytest.fixture(autouse=True)
-def registered(monkeypatch):
-    monkeypatch.setitem(FAMILIES, "foot_notch", Notch())
-    monkeypatch.setitem(KINDS, "boot_bar", BAR)
+def added(monkeypatch):
+    """What each example of docs/adding.md leaves, run as it stands; afterwards nothing of it is registered."""
+    for table in (FAMILIES, KINDS, WRITERS):
+        for name, value in table.items():
+            monkeypatch.setitem(table, name, value)
+    before = [(table, set(table)) for table in (FAMILIES, KINDS, WRITERS)]
+    names = {}
+    for title, text in EXAMPLES.items():
+        if title != "A species":  # before anything else is loaded: in a process of its own
+            names[title] = {"__name__": f"added_{len(names)}"}
+            exec(compile(text, title, "exec"), names[title])
+    yield names
+    for table, known in before:
+        for name in set(table) - known:
+            del table[name]
+
+
+def test_a_species_is_a_line():
+    text = EXAMPLES["A species"] + (
+        "from nullah.cli import main\n"
+        "main(['reckon', 'movement', 'species=plain wood', 'width=200', 'from=12', 'to=8', 'cut=flat'])\n"
+    )
+    done = subprocess.run([sys.executable, "-c", text], capture_output=True, text=True, timeout=120, check=True)
+    told = json.loads(done.stdout)
+    assert any(abs(abs(v) - 200 * 0.08 * 4 / 30) < 0.35 for v in told.values() if isinstance(v, float)), told
+
+
+def test_a_family_is_offered_where_two_parts_are_joined(capsys):
+    project = piece_edits.change_kind(Project(), plan(Project()), "practice_joint")
+    project = piece_edits.make_mine(project, plan(project))
+    first, second = (p.id for p in plan(project).piece.parts)
+    project = piece_edits.add_joint(project, plan(project), "pinned_butt", first, second, "back")
+    now = plan(project)
+    laid = next(j for j in now.joints.joints if j.family == "pinned_butt")
+    assert laid.settings[0].value == 1.3  # 0.8 of 1.6
+    assert now.joints.work(laid.id).minutes > 0
+    assert any(s.joint == laid.id for s in now.bench.steps)
+
+
+def test_a_view_shows_the_project(qtbot, tmp_path, added):
+    session = Session(demo.box(), None, tmp_path)
+    view = added["A view"]["ScrapView"](session, None)
+    qtbot.addWidget(view, before_close_func=lambda _: session.close())
+    view.refresh()
+    assert view.words.text() == f"{len(session.project.boards)} boards are whole."
+
+
+def test_an_export_is_written_with_the_others(tmp_path):
+    written = export(plan(demo.box()), tmp_path / "out")
+    assert tmp_path / "out" / "board-list.txt" in written
+    assert len((tmp_path / "out" / "board-list.txt").read_text().splitlines()) == len(demo.box().boards)
 
 
 def test_the_command_line_and_the_exports_have_it(capsys, tmp_path):
