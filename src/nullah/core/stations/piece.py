@@ -17,6 +17,7 @@ from nullah.core.stations.piece_calls import conflict, gone_calls, hold_call, lo
 from nullah.core.stations.piece_changes import put
 from nullah.core.stations.proportions import proportion_calls
 from nullah.core.values.frozen import replace
+from nullah.core.values.measure import SAME
 from nullah.core.wood.seasoned import AskedWood, WoodOfParts
 
 
@@ -92,7 +93,18 @@ def _in_its_own_way(
 
         if part.cut and (c := conflict(own.word, part, local.id, follow, choices)):
             conflicts.append(c)
-    return Made(piece, parts, "", own), (*conflicts, *first, *last)
+    fits = []
+    by_id = {p.id: p for p in own.parts}
+    for mark in measured:
+        one = by_id.get(mark.part)
+        if one is None or not one.fitted or one.cut or mark.dimension not in ("length", "width"):
+            continue
+        others = tuple(m for m in measured if m is not mark)
+        without, _, _ = works_of(piece)(piece, others, cut, joints, choices, wood)
+        room = float(getattr(next(p for p in without.parts if p.id == one.id), mark.dimension))
+        if abs(mark.value - room) > SAME:
+            fits.append(misfit_call(piece.id, one, mark.dimension, mark.value, room, choices))
+    return Made(piece, parts, "", own), (*conflicts, *first, *fits, *last)
 
 
 # ---- pieces that are designed
@@ -140,7 +152,9 @@ def _designed(
         if part.cut and (c := conflict("plan", part, part.name, follow, choices)):
             conflicts.append(c)
     holds += [
-        misfit_call(piece, done, *misfit, choices) for misfit in done.misfits if not _is_cut(parts, pre, misfit[0])
+        misfit_call(piece.id, done.part(name), what, mm, room, choices)
+        for name, what, mm, room in done.misfits
+        if not _is_cut(parts, pre, name)
     ]
     lost = tuple(lost_call(piece, name, words, choices) for name, words in done.lost)
     on_paper = not (measured or cut or joints)

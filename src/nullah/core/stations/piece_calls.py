@@ -12,7 +12,7 @@ from nullah.core.document.project import Project
 from nullah.core.pieces import worked
 from nullah.core.pieces.look import DIMENSIONS
 from nullah.core.pieces.part import Part
-from nullah.core.pieces.worked import Off, Worked
+from nullah.core.pieces.worked import Off
 from nullah.core.stations.made import Made
 from nullah.core.stations.piece_changes import changed_piece, marked_at, without_mark
 from nullah.core.values.measure import SAME, marked
@@ -50,18 +50,15 @@ def hold_call(piece: Designed, off: Off, choices: tuple[Choice, ...]) -> Call:
     )
 
 
-def misfit_call(
-    piece: Designed, done: Worked, name: str, dimension: str, mm: float, room: float, choices: tuple[Choice, ...]
-) -> Call:
-    """A part that measures otherwise than what lies between its mates."""
-    part = done.part(name)
-    off = mm - room
-    full = f"{prefix(piece.id)}{name}"
+def misfit_call(piece_id: str, part: Part, dimension: str, mm: float, room: float, choices: tuple[Choice, ...]) -> Call:
+    """A part, by its piece's own name, that measures otherwise than what lies between its mates."""
+    name, off = part.id, mm - room
+    full = named(name, piece_id)
 
     def planned(project: Project) -> Project:
-        marks = project.of_piece(piece.id).marks.measured
+        marks = project.of_piece(piece_id).marks.measured
         return project.with_marks(
-            piece.id, measured=tuple(m for m in marks if (m.part, m.dimension) != (name, dimension))
+            piece_id, measured=tuple(m for m in marks if (m.part, m.dimension) != (name, dimension))
         )
 
     options = (
@@ -73,7 +70,7 @@ def misfit_call(
         ),
         Option("keep", "leave it as it is", (f"it stands {marked(abs(off))} {'proud' if off > 0 else 'short'} there",)),
     )
-    call_id = f"{prefix(piece.id)}fit {name} {dimension}"
+    call_id = f"{prefix(piece_id)}fit {name} {dimension}"
     asked = f"{mm:.1f}, {room:.1f}"
     return Call(
         call_id,
