@@ -17,7 +17,6 @@ VALUES = Path(__file__).parents[1] / "expected" / "pieces_version_9.jsonl.xz"
 def values_of(project):
     """Sections of the plan by name: parts as plain values, all else as a digest."""
     now = plan(project)
-    called = {c.id: c.question for c in now.calls}
     sections = {
         "settings": [[s.tool, _mm(s.value), s.text, s.parts, told(s.use)] for s in now.joints.settings],
         "joints": [[j.id, j.parts, {k: _mm(v) for k, v in j.figures.items()}] for j in now.joints.joints],
@@ -37,12 +36,12 @@ def values_of(project):
         ],
         "steps": [
             [
-                called.get(s.id, s.id),
+                s.id,
                 told(s.title),
                 told(s.words),
                 s.figure,
                 s.done,
-                sorted(called.get(w, w) for w in s.waits),
+                sorted(s.waits),
             ]
             for s in now.bench.steps
         ],

@@ -174,11 +174,12 @@ RUNS = range(200) if os.environ.get("NULLAH_SOAK") else range(4)
 def another(project, now, chance):
     """An edit at random of a piece at random: the piece, and the project after it."""
     one = chance.choice(project.pieces)
-    project = piece_edits.take_in_hand(project, one.id)
     parts = [p for p in now.piece.parts if p.piece == one.id]
     joints, steps = now.joints.of_piece[one.id], [s for s in now.bench.steps if s.piece == one.id]
     calls = [c for c in now.calls if c.piece == one.id]
     pick = chance.choice(["add", "drop", "kind", "measured", "cut", "joint", "done", "undone", "call", "back", "name"])
+    mine = pick in ("drop", "kind", "name")
+    project = piece_edits.take_in_hand(project, one.id if mine else chance.choice(project.pieces).id)
     if pick == "add" and len(project.pieces) < 5:
         project = piece_edits.add_piece(project, chance.choice(sorted(KINDS)))
         return project.hand, project
@@ -203,6 +204,7 @@ def another(project, now, chance):
         return one.id, edit.take(project, call, chance.choice(call.options).id)
     if pick == "back" and calls:
         return one.id, edit.take_back(project, chance.choice(calls).id)
+    project = piece_edits.take_in_hand(project, one.id)
     return one.id, piece_edits.rename(project, f"Piece {chance.randrange(10**6)}")
 
 
