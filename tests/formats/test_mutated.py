@@ -1,11 +1,13 @@
 """Damaged files, many of them: none crashes or hangs the program, what is open stays, and the sentence says where."""
 
+import json
 import os
 import random
 import re
 import time
 
 import pytest
+from marked import as_version_9
 
 from nullah import demo
 from nullah.core.document.project import Project
@@ -70,14 +72,15 @@ def a_full_project():
 
 def test_soak_mutated_projects_leave_what_is_open(qtbot, tmp_path):
     chance = random.Random(20_260_314)
-    text = project_file.dumps(a_full_project())
+    whole = a_full_project()
+    texts = (project_file.dumps(whole), json.dumps(as_version_9(whole), indent=1))  # as it is saved, and as it was
     session = Session(Project(name="open"), None, None)
     said = []
     session.said.connect(lambda words, trouble: said.append((words, trouble)))
     path = tmp_path / "hurt.nullah"
     refused = 0
     for i in range(PROJECTS):
-        path.write_bytes(mutated(text, chance))
+        path.write_bytes(mutated(texts[i % 2], chance))
         before, start = session.project, time.process_time()
         said.clear()
         opened = session.open(path)

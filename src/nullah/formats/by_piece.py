@@ -33,8 +33,8 @@ _ABOUT = (
 def by_piece(raw: dict[str, Any]) -> dict[str, Any]:
     """The content of an older file with what is marked of each piece kept with it."""
     pieces = raw.get("pieces", [raw.get("piece", {})])
-    if not isinstance(pieces, list) or not all(isinstance(p, dict) for p in pieces):
-        return raw
+    if not _are_rows(pieces) or not _is_sound(raw):
+        return raw  # it is refused with a sentence
     ids = {str(p.get("id", "1")) for p in pieces}
     boards = {b.get("id") for b in _rows(raw, "boards")}
     marks: dict[str, dict[str, list[Any]]] = {one: {} for one in ids}
@@ -49,12 +49,12 @@ def by_piece(raw: dict[str, Any]) -> dict[str, Any]:
             put(mine, kind, _bared(row, field, mine))
     of_all: dict[str, list[Any]] = {"choices": [], "done": []}
     for row in _rows(raw, "choices"):
-        mine, name = _call(str(row.get("call", "")), ids, boards)
+        mine, name = _call(row["call"], ids, boards) if isinstance(row.get("call"), str) else ("", "")
         if mine:
             put(mine, "choices", {**row, "call": name})
         else:
             of_all["choices"].append(row)
-    for step in raw.get("done", ()):
+    for step in raw.get("done", []):
         what = next((d for d in _DEEDS if step == d or str(step).startswith(f"{d} ")), "")
         of = str(step).removeprefix(what).strip()
         mine = of if what in ("finish", "use") and of else _owner(of, ids)
@@ -73,9 +73,26 @@ def by_piece(raw: dict[str, Any]) -> dict[str, Any]:
     return {**rest, "pieces": kept, "choices_of_all": of_all["choices"], "done_of_all": of_all["done"]}
 
 
+def _are_rows(rows: Any) -> bool:
+    return isinstance(rows, list) and all(isinstance(r, dict) for r in rows)
+
+
+def _is_sound(raw: dict[str, Any]) -> bool:
+    """Whether marks can be told apart at all."""
+    kinds = ("measured", "cut", "joints_cut", "choices", "guides", "boards")
+    done, parts = raw.get("done", []), [r.get("parts", []) for r in _rows(raw, "joints_cut")]
+    return (
+        all(_are_rows(raw.get(kind, [])) for kind in kinds)
+        and isinstance(done, list)
+        and all(isinstance(d, str) for d in done)
+        and all(isinstance(p, list) for p in parts)
+        and all(isinstance(b.get("id", ""), str) for b in _rows(raw, "boards"))
+    )
+
+
 def _rows(raw: dict[str, Any], kind: str) -> list[dict[str, Any]]:
-    rows = raw.get(kind, ())
-    return [r for r in rows if isinstance(r, dict)] if isinstance(rows, list | tuple) else []
+    rows = raw.get(kind, [])
+    return rows if _are_rows(rows) else []
 
 
 def _owner(name: object, ids: set[str]) -> str:
@@ -85,7 +102,7 @@ def _owner(name: object, ids: set[str]) -> str:
 
 
 def _bared(row: dict[str, Any], field: str, mine: str) -> dict[str, Any]:
-    out = {**row, field: bare(str(row.get(field, "")), mine)}
+    out = {**row, **({field: bare(row[field], mine)} if isinstance(row.get(field), str) else {})}
     if "parts" in row:
         out["parts"] = [bare(str(p), mine) for p in row["parts"]]
     if isinstance(row.get("places"), dict):

@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 
 from nullah.core.document.names import named, named_deed
 from nullah.core.values.frozen import frozen
-from nullah.core.values.value import Length, Name, Prose, Value, Word
+from nullah.core.values.value import PLAIN, Length, Name, Prose, Value, Word
 
 
 class Choice(Value):
@@ -62,7 +62,7 @@ class Deed(Value):
     """A step that is done: ``what`` is done, as ``cut``, and to which part, joint or stage."""
 
     what: Word
-    of: Annotated[str, Field(max_length=390)] = ""
+    of: Annotated[str, Field(max_length=390), PLAIN] = ""
 
     def named(self, piece_id: str) -> str:
         """The step's id in the project."""
