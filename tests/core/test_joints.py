@@ -13,7 +13,7 @@ from nullah.core.edits import edit, piece_edits
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.dovetail import NoDovetail, checks, lay_out, plan, suited_tails
 from nullah.core.joints.dovetail_ways import Ways
-from nullah.core.joints.plan import Setting, gathered
+from nullah.core.marking.plan import Setting, gathered
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.planning.plan import plan as whole_plan
 from nullah.core.planning.plan import settings_at

@@ -4,7 +4,7 @@ import math
 import re
 from itertools import pairwise, product
 
-from nullah.core.joints.plan import ARC, CENTRE, FAR_SIDE, MADE, ROOM, SIDE_WORDS
+from nullah.core.marking.plan import ARC, CENTRE, FAR_SIDE, MADE, ROOM, SIDE_WORDS
 from nullah.core.shapes.cut import SIDES
 from nullah.core.values.measure import SAME, told
 

@@ -6,7 +6,7 @@ import json
 import math
 from typing import Any
 
-from nullah.core.joints.plan import JointPlan, Setting
+from nullah.core.marking.plan import JointPlan, Setting
 from nullah.core.pieces.part import Chain
 from nullah.core.planning.plan import Plan
 from nullah.core.values.measure import plain, told

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import io
 
-from nullah.core.joints.plan import JointPlan, listed
+from nullah.core.marking.plan import JointPlan, listed
 from nullah.core.pictures import boards, piece
 from nullah.core.pictures import joint as joint_picture
 from nullah.core.pieces.part import Part

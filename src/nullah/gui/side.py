@@ -20,7 +20,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QFrame, QWidget
 
 from nullah.core.document.calls import Call, Option
-from nullah.core.joints.plan import Setting, listed
+from nullah.core.marking.plan import Setting, listed
 from nullah.core.planning.plan import TITLES, settings_at
 from nullah.core.values.frozen import replace
 from nullah.gui.session import Session

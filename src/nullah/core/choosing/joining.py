@@ -11,7 +11,7 @@ from nullah.core.drawing.display_list import Drawing
 from nullah.core.edits import piece_edits
 from nullah.core.edits.edit import BadEdit
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import Joins, Meeting
+from nullah.core.marking.family import Joins, Meeting
 from nullah.core.pictures import standing
 from nullah.core.pictures.in_hand import box_round, shown
 from nullah.core.pictures.patches import drawn

@@ -24,7 +24,7 @@ from nullah.core.document.project import (
     Timer,
 )
 from nullah.core.document.refusals import sentence
-from nullah.core.joints.plan import JointPlan
+from nullah.core.marking.plan import JointPlan
 from nullah.core.pieces.part import Part
 from nullah.core.stations import as_made, piece
 from nullah.core.stations.piece_changes import without_mark

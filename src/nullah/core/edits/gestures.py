@@ -16,8 +16,8 @@ from nullah.core.document.project import Board, Defect, Month, Project
 from nullah.core.document.refusals import sentence
 from nullah.core.edits import edit, piece_edits, truing_edits
 from nullah.core.joints.dovetail import SHALLOWEST, STEEPEST
-from nullah.core.joints.plan import JointPlan
 from nullah.core.layout.move import NoPlace
+from nullah.core.marking.plan import JointPlan
 from nullah.core.pictures.boards import in_hand, rows
 from nullah.core.pictures.unfolded import Unfolded
 from nullah.core.pictures.year import LEAST, MOST, PERCENT

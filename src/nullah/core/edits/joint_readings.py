@@ -7,7 +7,7 @@ import re
 from nullah.core.document.project import COUNTS, Project
 from nullah.core.edits import edit
 from nullah.core.edits.edit import BadEdit, logged, mark_joint
-from nullah.core.joints.plan import JointPlan, moved
+from nullah.core.marking.plan import JointPlan, moved
 from nullah.core.planning.plan import Plan, plan
 from nullah.core.shapes.cut import SIDES
 from nullah.core.values.frozen import replace

@@ -15,7 +15,7 @@ from nullah.core.document.refusals import sentence
 from nullah.core.edits.edit import BadEdit, held, made, mark_joint, marked, set_piece
 from nullah.core.edits.piece_marks import with_what_still_is, without_piece
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.plan import unqualified
+from nullah.core.marking.plan import unqualified
 from nullah.core.pieces.by_hand import TOLD
 from nullah.core.pieces.free import FREE
 from nullah.core.pieces.kind import Kind

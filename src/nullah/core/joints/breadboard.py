@@ -5,7 +5,10 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from nullah.core.joints.family import (
+from nullah.core.joints.grooves import stop_checks
+from nullah.core.joints.screws import hole
+from nullah.core.joints.tenon import SPARE, THINNEST, across_of, along_of, by_the_chisel, shoulders
+from nullah.core.marking.family import (
     OPPOSITE,
     Block,
     Joins,
@@ -19,12 +22,9 @@ from nullah.core.joints.family import (
     side_of,
     with_span,
 )
-from nullah.core.joints.grooves import stop_checks
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import ROOM, SIDE_WORDS, Check, JointPlan, Said, Setting, gathered, off_side
-from nullah.core.joints.screws import hole
-from nullah.core.joints.tenon import SPARE, THINNEST, across_of, along_of, by_the_chisel, shoulders
-from nullah.core.joints.work import Making
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import ROOM, SIDE_WORDS, Check, JointPlan, Said, Setting, gathered, off_side
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import OTHER, Cut, Placed
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen

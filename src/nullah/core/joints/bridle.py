@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from nullah.core.joints.family import (
+from nullah.core.marking.family import (
     AT_EDGE,
     OPPOSITE,
     Block,
@@ -18,9 +18,9 @@ from nullah.core.joints.family import (
     side_of,
     with_span,
 )
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Mend, Setting, gathered, off_side
-from nullah.core.joints.work import Making
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import SIDE_WORDS, Check, JointPlan, Mend, Setting, gathered, off_side
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import Cut, Placed
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from itertools import pairwise
 
-from nullah.core.joints.family import (
+from nullah.core.joints.screws import PILOT, grain_axis, hole, row_axis, shared
+from nullah.core.joints.spacing import spaced
+from nullah.core.marking.family import (
     OPPOSITE,
     Block,
     Joins,
@@ -17,11 +19,20 @@ from nullah.core.joints.family import (
     side_of,
     with_span,
 )
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import MADE, ROOM, SIDE_WORDS, Check, JointPlan, Said, Setting, counted, gathered, off_side
-from nullah.core.joints.screws import PILOT, grain_axis, hole, row_axis, shared
-from nullah.core.joints.spacing import spaced
-from nullah.core.joints.work import Making
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import (
+    MADE,
+    ROOM,
+    SIDE_WORDS,
+    Check,
+    JointPlan,
+    Said,
+    Setting,
+    counted,
+    gathered,
+    off_side,
+)
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import Cut, Placed
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen

@@ -11,7 +11,7 @@ from functools import cached_property
 
 from nullah.core.drawing.display_list import Area, Dimension, Drawing, Handle, Line, Point, Primitive, Text, rectangle
 from nullah.core.joints.dovetail_ways import Ways
-from nullah.core.joints.plan import Check, JointPlan, Mend, Setting, counted, drawn_face
+from nullah.core.marking.plan import Check, JointPlan, Mend, Setting, counted, drawn_face
 from nullah.core.shapes.cut import Cut
 from nullah.core.values.frozen import frozen, replace
 from nullah.core.values.measure import at_least, marked

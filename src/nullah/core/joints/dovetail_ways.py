@@ -9,8 +9,8 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING
 
-from nullah.core.joints.family import School
-from nullah.core.joints.plan import ROOM, Found, Setting, counted
+from nullah.core.marking.family import School
+from nullah.core.marking.plan import ROOM, Found, Setting, counted
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen
 from nullah.core.values.measure import marked

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from nullah.core.joints.family import (
+from nullah.core.joints.screws import ACROSS, grain_axis, hole, in_the_middle, outward, row_axis, shared
+from nullah.core.joints.spacing import spaced
+from nullah.core.marking.family import (
     OPPOSITE,
     Joins,
     Look,
@@ -14,11 +16,20 @@ from nullah.core.joints.family import (
     side_of,
     way_of,
 )
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import MADE, SIDE_WORDS, Check, JointPlan, Mend, Said, Setting, counted, gathered, off_side
-from nullah.core.joints.screws import ACROSS, grain_axis, hole, in_the_middle, outward, row_axis, shared
-from nullah.core.joints.spacing import spaced
-from nullah.core.joints.work import Making
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import (
+    MADE,
+    SIDE_WORDS,
+    Check,
+    JointPlan,
+    Mend,
+    Said,
+    Setting,
+    counted,
+    gathered,
+    off_side,
+)
+from nullah.core.marking.work import Making
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen
 from nullah.core.values.measure import at_least, marked

@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 
 from nullah.core.drawing.display_list import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
-from nullah.core.joints.family import Joins, Look, Meeting, NoJoint, School, Span, axis_of
-from nullah.core.joints.plan import ROOM, Check, JointPlan, Said, Setting, drawn_face
-from nullah.core.joints.work import Making
+from nullah.core.marking.family import Joins, Look, Meeting, NoJoint, School, Span, axis_of
+from nullah.core.marking.plan import ROOM, Check, JointPlan, Said, Setting, drawn_face
+from nullah.core.marking.work import Making
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen
 from nullah.core.values.measure import SAME, at_least, marked

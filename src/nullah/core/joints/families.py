@@ -2,15 +2,11 @@
 
 from __future__ import annotations
 
-from nullah.core.joints.arris import BEVEL, CHAMFER, MOULDING, ROUND_OVER
-from nullah.core.joints.bored_hole import BORED_HOLE
 from nullah.core.joints.breadboard import BREADBOARD
 from nullah.core.joints.bridle import BRIDLE
 from nullah.core.joints.buttons import BUTTONS
-from nullah.core.joints.cut_out import CUT_OUT
 from nullah.core.joints.dowels import DOWELS
 from nullah.core.joints.edge import EDGE_JOINT
-from nullah.core.joints.family import Family
 from nullah.core.joints.finger import FINGER_JOINT
 from nullah.core.joints.half_blind import HALF_BLIND
 from nullah.core.joints.housing import DADO, GROOVE, RABBET
@@ -23,10 +19,14 @@ from nullah.core.joints.shared_rod import SHARED_ROD
 from nullah.core.joints.sliding_dovetail import SLIDING_DOVETAIL
 from nullah.core.joints.sliding_lid import SLIDING_LID
 from nullah.core.joints.spline import SPLINE
-from nullah.core.joints.taper import TAPER
 from nullah.core.joints.through_dovetail import THROUGH_DOVETAIL
 from nullah.core.joints.toed_nails import TOED_NAILS
 from nullah.core.joints.tusk import TUSK
+from nullah.core.marking.family import Family
+from nullah.core.shaping.arris import BEVEL, CHAMFER, MOULDING, ROUND_OVER
+from nullah.core.shaping.bored_hole import BORED_HOLE
+from nullah.core.shaping.cut_out import CUT_OUT
+from nullah.core.shaping.taper import TAPER
 
 FAMILIES: dict[str, Family] = {
     family.name: family

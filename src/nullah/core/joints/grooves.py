@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from itertools import pairwise
 
 from nullah.core.drawing.display_list import Area, Dimension, Drawing, Line, Primitive, Text, rectangle
-from nullah.core.joints.plan import Check, JointPlan, Mend, Setting, drawn_face
+from nullah.core.marking.plan import Check, JointPlan, Mend, Setting, drawn_face
 from nullah.core.shapes.cut import Cut
 from nullah.core.values.frozen import frozen
 from nullah.core.values.measure import SAME, at_least, marked

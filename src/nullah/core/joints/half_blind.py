@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from nullah.core.joints import through_dovetail
 from nullah.core.joints.dovetail_ways import COPING_OR_CHOPPING, ORDER_TAILS_FIRST, SET_OUT, SETTING_OUT, SLOPES, WASTE
-from nullah.core.joints.family import Joins, Look, NoJoint, School, over_an_edge
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, Mend, Setting
-from nullah.core.joints.work import Making
+from nullah.core.marking.family import Joins, Look, NoJoint, School, over_an_edge
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import Check, JointPlan, Mend, Setting
+from nullah.core.marking.work import Making
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen, replace
 from nullah.core.values.measure import at_least, marked

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from nullah.core.joints.family import OPPOSITE, Look, School, own_axis
-from nullah.core.joints.plan import ROOM, Check, Mend, Said
 from nullah.core.joints.screws import ACROSS, grain_axis, row_axis, shared
+from nullah.core.marking.family import OPPOSITE, Look, School, own_axis
+from nullah.core.marking.plan import ROOM, Check, Mend, Said
 from nullah.core.values.ask import Ask
 from nullah.core.values.measure import at_least, marked
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Callable, Sequence
 
-from nullah.core.joints.family import Span
-from nullah.core.joints.plan import Check, JointPlan
+from nullah.core.marking.family import Span
+from nullah.core.marking.plan import Check, JointPlan
 from nullah.core.shapes.cut import SIDES, Cut, Point3
 from nullah.core.values.frozen import replace
 from nullah.core.values.measure import marked

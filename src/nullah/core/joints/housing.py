@@ -4,7 +4,11 @@ one geometry, with the words, steps and checks of each."""
 from __future__ import annotations
 
 from nullah.core.drawing.display_list import Point
-from nullah.core.joints.family import (
+from nullah.core.joints.grooves import check_depth, depth_in, iron_check, stop_checks
+from nullah.core.joints.held import FIXED, PANEL_FIXED, PANELS, glue_of, glued_across, held_steps, panel_in_a_frame
+from nullah.core.joints.housing_suits import across_the_grain, along_the_grain, at_an_edge
+from nullah.core.joints.panel import PANEL, panel_edge, panel_told
+from nullah.core.marking.family import (
     AT_EDGE,
     OPPOSITE,
     Block,
@@ -21,13 +25,9 @@ from nullah.core.joints.family import (
     side_of,
     with_span,
 )
-from nullah.core.joints.grooves import check_depth, depth_in, iron_check, stop_checks
-from nullah.core.joints.held import FIXED, PANEL_FIXED, PANELS, glue_of, glued_across, held_steps, panel_in_a_frame
-from nullah.core.joints.housing_suits import across_the_grain, along_the_grain, at_an_edge
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.panel import PANEL, panel_edge, panel_told
-from nullah.core.joints.plan import ROOM, SIDE_WORDS, Check, JointPlan, Mend, Said, Setting, off_side
-from nullah.core.joints.work import Making
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import ROOM, SIDE_WORDS, Check, JointPlan, Mend, Said, Setting, off_side
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed, on_grid
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen

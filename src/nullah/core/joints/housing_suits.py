@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from nullah.core.joints.family import Meeting, over_an_edge
+from nullah.core.marking.family import Meeting, over_an_edge
 
 
 def into_end_grain(meeting: Meeting) -> str:

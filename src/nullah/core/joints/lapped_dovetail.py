@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from nullah.core.drawing.display_list import Point
 from nullah.core.joints.dovetail import slope_check
-from nullah.core.joints.family import (
+from nullah.core.joints.tenon import along_of
+from nullah.core.marking.family import (
     Block,
     Joins,
     Look,
@@ -19,10 +20,9 @@ from nullah.core.joints.family import (
     way_of,
     with_span,
 )
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Said, Setting
-from nullah.core.joints.tenon import along_of
-from nullah.core.joints.work import Making
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import SIDE_WORDS, Check, JointPlan, Said, Setting
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import Cut, Placed
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen

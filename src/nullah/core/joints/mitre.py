@@ -4,11 +4,22 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.joints.family import OPPOSITE, Joins, Look, Meeting, NoJoint, School, axis_of, on_side, side_of, way_of
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Setting, counted, off_side
 from nullah.core.joints.tenon import along_of
-from nullah.core.joints.work import Making
+from nullah.core.marking.family import (
+    OPPOSITE,
+    Joins,
+    Look,
+    Meeting,
+    NoJoint,
+    School,
+    axis_of,
+    on_side,
+    side_of,
+    way_of,
+)
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import SIDE_WORDS, Check, JointPlan, Setting, counted, off_side
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import OTHER, SIDES, Cut, Placed
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen

@@ -6,11 +6,8 @@ The mortise is as wide as the chisel nearest to a third of the tenoned part (com
 
 from __future__ import annotations
 
-from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, side_of
-from nullah.core.joints.marked_faces import marked_faces
 from nullah.core.joints.mortise_checks import beside, checked
 from nullah.core.joints.mortise_figures import FIGURES
-from nullah.core.joints.plan import SIDE_WORDS, JointPlan, Said, Setting, gathered
 from nullah.core.joints.tenon import (
     alike,
     blocks,
@@ -26,7 +23,10 @@ from nullah.core.joints.tenon import (
     whole,
 )
 from nullah.core.joints.tenon_features import formed, peg_holes, pegged, tip_of, wedged
-from nullah.core.joints.work import Making
+from nullah.core.marking.family import Joins, Look, NoJoint, School, axis_of, side_of
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import SIDE_WORDS, JointPlan, Said, Setting, gathered
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import Placed, on_grid
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from nullah.core.joints.family import Block, Look, axis_of
 from nullah.core.joints.mortise_figures import breadth, no_room_for_a_haunch
-from nullah.core.joints.plan import Check, Mend
 from nullah.core.joints.tenon import alike, goes_through, meeting, met
+from nullah.core.marking.family import Block, Look, axis_of
+from nullah.core.marking.plan import Check, Mend
 from nullah.core.values.measure import SAME, at_least, marked
 
 WALL = 5.0  # mm of wood beside a mortise (common practice, as beside a groove)

@@ -5,7 +5,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from nullah.core.joints.family import Look, NoJoint, axis_of
 from nullah.core.joints.tenon import (
     THINNEST,
     THROUGH,
@@ -18,6 +17,7 @@ from nullah.core.joints.tenon import (
     met,
 )
 from nullah.core.joints.tenon_features import MOST_FLARE
+from nullah.core.marking.family import Look, NoJoint, axis_of
 from nullah.core.values.measure import SAME, at_least, marked
 
 EDGE_SHOULDER = 5.0  # mm at the edges of a tenon (common practice: 3 to 5)

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from nullah.core.joints.family import (
+from nullah.core.joints.screws import FROM_END, PILOT, in_a_row
+from nullah.core.marking.family import (
     OPPOSITE,
     Block,
     Joins,
@@ -17,10 +18,9 @@ from nullah.core.joints.family import (
     side_of,
     with_span,
 )
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import MADE, ROOM, SIDE_WORDS, Check, JointPlan, Setting, off_side
-from nullah.core.joints.screws import FROM_END, PILOT, in_a_row
-from nullah.core.joints.work import Making
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import MADE, ROOM, SIDE_WORDS, Check, JointPlan, Setting, off_side
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import OTHER, SIDES
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen

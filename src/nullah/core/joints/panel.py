@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.joints.arris import along_edge
-from nullah.core.joints.family import Look, NoJoint, own_axis, side_of
-from nullah.core.joints.plan import SIDE_WORDS, Check, Setting
+from nullah.core.marking.family import Look, NoJoint, own_axis, side_of
+from nullah.core.marking.plan import SIDE_WORDS, Check, Setting
 from nullah.core.shapes.cut import Cut
+from nullah.core.shaping.arris import along_edge
 from nullah.core.values.ask import Ask
 from nullah.core.values.measure import at_least, marked
 

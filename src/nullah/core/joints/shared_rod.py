@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, bit_check, own_point, side_of
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import MADE, SIDE_WORDS, Check, JointPlan, Said, Setting
 from nullah.core.joints.screws import hole
-from nullah.core.joints.work import Making
+from nullah.core.marking.family import Joins, Look, NoJoint, School, axis_of, bit_check, own_point, side_of
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import MADE, SIDE_WORDS, Check, JointPlan, Said, Setting
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import SIDES, Cut, Placed, Point3
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen

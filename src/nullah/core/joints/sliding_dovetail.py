@@ -4,7 +4,11 @@ from __future__ import annotations
 
 from nullah.core.drawing.display_list import Point
 from nullah.core.joints.dovetail import slope_check
-from nullah.core.joints.family import (
+from nullah.core.joints.grooves import check_depth, depth_in
+from nullah.core.joints.housing import FROM_SHOW_EDGE, STOPS, short_of, stopped_short, taken_off
+from nullah.core.joints.housing_suits import into_end_grain
+from nullah.core.joints.screws import grain_axis
+from nullah.core.marking.family import (
     OPPOSITE,
     Joins,
     Look,
@@ -18,13 +22,9 @@ from nullah.core.joints.family import (
     way_of,
     with_span,
 )
-from nullah.core.joints.grooves import check_depth, depth_in
-from nullah.core.joints.housing import FROM_SHOW_EDGE, STOPS, short_of, stopped_short, taken_off
-from nullah.core.joints.housing_suits import into_end_grain
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Said, Setting
-from nullah.core.joints.screws import grain_axis
-from nullah.core.joints.work import Making
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import SIDE_WORDS, Check, JointPlan, Said, Setting
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import SIDES, Cut, Placed
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen, replace

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from nullah.core.joints.family import Joins, Look, Meeting, NoJoint, axis_of, own_axis
 from nullah.core.joints.housing import ASKS, WORKING, Housing
 from nullah.core.joints.housing_suits import along_the_grain
 from nullah.core.joints.panel import PANEL
-from nullah.core.joints.plan import Check, JointPlan
-from nullah.core.joints.work import Making
+from nullah.core.marking.family import Joins, Look, Meeting, NoJoint, axis_of, own_axis
+from nullah.core.marking.plan import Check, JointPlan
+from nullah.core.marking.work import Making
 from nullah.core.values.frozen import frozen, replace
 from nullah.core.values.measure import SAME, marked
 

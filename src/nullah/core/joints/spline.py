@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from nullah.core.joints.edge import edges_meet
-from nullah.core.joints.family import (
+from nullah.core.joints.grooves import stop_checks
+from nullah.core.joints.screws import outward, row_axis, shared
+from nullah.core.marking.family import (
     AT_EDGE,
     OPPOSITE,
     Joins,
@@ -16,11 +18,9 @@ from nullah.core.joints.family import (
     way_of,
     with_span,
 )
-from nullah.core.joints.grooves import stop_checks
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import MADE, ROOM, SIDE_WORDS, Check, JointPlan, Said, Setting, gathered, off_side
-from nullah.core.joints.screws import outward, row_axis, shared
-from nullah.core.joints.work import Making
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import MADE, ROOM, SIDE_WORDS, Check, JointPlan, Said, Setting, gathered, off_side
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import Cut
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from itertools import pairwise
 
-from nullah.core.joints.family import (
+from nullah.core.marking.family import (
     OPPOSITE,
     Block,
     Look,

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.joints.family import OPPOSITE, Block, Look, axis_of, bit_check, side_of
-from nullah.core.joints.plan import MADE, ROOM, SIDE_WORDS, Check, Said, Setting, counted
 from nullah.core.joints.screws import hole
 from nullah.core.joints.tenon import KERF, across_of, kerf_deep
+from nullah.core.marking.family import OPPOSITE, Block, Look, axis_of, bit_check, side_of
+from nullah.core.marking.plan import MADE, ROOM, SIDE_WORDS, Check, Said, Setting, counted
 from nullah.core.shapes.cut import Cut, Placed
 from nullah.core.values.frozen import frozen
 from nullah.core.values.measure import at_least, marked

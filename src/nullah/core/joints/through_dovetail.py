@@ -18,10 +18,10 @@ from nullah.core.joints.dovetail_ways import (
     WASTE,
     Ways,
 )
-from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, axis_of, over_an_edge, side_of
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Face, JointPlan, counted, drawn_face
-from nullah.core.joints.work import Making
+from nullah.core.marking.family import OPPOSITE, Joins, Look, NoJoint, School, axis_of, over_an_edge, side_of
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import Face, JointPlan, counted, drawn_face
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import Cut
 from nullah.core.values.ask import Ask
 from nullah.core.values.design import JointDesign

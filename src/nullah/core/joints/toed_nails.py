@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 
 from nullah.core.drawing.display_list import Point
-from nullah.core.joints.family import Joins, Look, NoJoint, School, axis_of, own_axis, own_point, side_of, way_of
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Setting, counted
 from nullah.core.joints.screws import PILOT, shared
 from nullah.core.joints.tenon import across_of, along_of
-from nullah.core.joints.work import Making
+from nullah.core.marking.family import Joins, Look, NoJoint, School, axis_of, own_axis, own_point, side_of, way_of
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import SIDE_WORDS, Check, JointPlan, Setting, counted
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import SIDES, Cut, Placed
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen

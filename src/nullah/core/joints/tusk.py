@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 
 from nullah.core.drawing.display_list import rectangle
-from nullah.core.joints.family import (
+from nullah.core.joints.tenon import THINNEST, across_of, along_of, shoulders
+from nullah.core.marking.family import (
     OPPOSITE,
     Block,
     Joins,
@@ -20,10 +21,9 @@ from nullah.core.joints.family import (
     side_of,
     with_span,
 )
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import FAR_SIDE, SIDE_WORDS, Check, JointPlan, Mend, Setting
-from nullah.core.joints.tenon import THINNEST, across_of, along_of, shoulders
-from nullah.core.joints.work import Making
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import FAR_SIDE, SIDE_WORDS, Check, JointPlan, Mend, Setting
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import Cut, Placed
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen

@@ -8,7 +8,7 @@ from functools import cached_property
 from typing import TypeVar
 
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.plan import JointPlan
+from nullah.core.marking.plan import JointPlan
 from nullah.core.planning.plan import Plan
 from nullah.core.shapes.cut import Cut, Placed, Point3, on_grid
 from nullah.core.shapes.opened import opened

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from nullah.core.drawing.display_list import Area, Drawing, Line, Point, Primitive, Text, rectangle
-from nullah.core.joints.marked_faces import shown, side_words
-from nullah.core.joints.plan import JointPlan
+from nullah.core.marking.marked_faces import shown, side_words
+from nullah.core.marking.plan import JointPlan
 from nullah.core.planning.plan import Plan
 from nullah.core.shapes.cut import Cut
 from nullah.core.stations.made import Made

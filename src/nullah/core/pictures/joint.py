@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from nullah.core.drawing.display_list import Area, Drawing, Handle, Primitive, Text, moved
-from nullah.core.joints.plan import Face
+from nullah.core.marking.plan import Face
 from nullah.core.values.frozen import replace
 
 APART = 0.8  # of the tallest: how far the slender ones of three begin from each other

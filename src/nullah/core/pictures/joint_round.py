@@ -7,8 +7,8 @@ from collections.abc import Mapping, Sequence
 
 from nullah.core.drawing.display_list import Drawing, Primitive, Text, moved
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import Family, own_axis
-from nullah.core.joints.plan import JointPlan
+from nullah.core.marking.family import Family, own_axis
+from nullah.core.marking.plan import JointPlan
 from nullah.core.pictures.bodies import Body, kept_beyond, of_joint
 from nullah.core.pictures.in_hand import Kept, box_round, middle
 from nullah.core.pictures.patches import Shown, drawn

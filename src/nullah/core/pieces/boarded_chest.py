@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from nullah.core.joints.arris import EASED, eased
-from nullah.core.joints.plan import Check
+from nullah.core.marking.plan import Check
 from nullah.core.pieces.chest_fittings import TILL, bracket, stay, stay_checks, stay_words, till
 from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Proportion, Use, moves_in_slots, of_woods
 from nullah.core.pieces.sizes import Sizes
+from nullah.core.shaping.arris import EASED, eased
 from nullah.core.values.ask import Ask
 from nullah.core.values.design import (
     Along,

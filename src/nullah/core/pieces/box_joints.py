@@ -11,8 +11,8 @@ from nullah.core.document.project import Choice, Kit
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.dovetail_template import Groovings, template
 from nullah.core.joints.dovetail_ways import COPING_OR_CHOPPING, SETTING_OUT, SLOPES, TAILS_OR_PINS, WASTE, Ways
-from nullah.core.joints.family import School
-from nullah.core.joints.plan import JointPlan, Template, counted, places_of
+from nullah.core.marking.family import School
+from nullah.core.marking.plan import JointPlan, Template, counted, places_of
 from nullah.core.pieces.box import LID_FREE, LID_WAY_IN, SEEN_FROM_INSIDE, SIDES, Box
 from nullah.core.pieces.box_calls import changed, named
 from nullah.core.values.frozen import replace

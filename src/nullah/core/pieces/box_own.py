@@ -10,7 +10,7 @@ from nullah.core.document.pieces import Piece, prefix
 from nullah.core.document.project import Choice, CutMark, JointMark, Kit, Measured
 from nullah.core.joints.dovetail import NoDovetail
 from nullah.core.joints.dovetail_ways import Ways
-from nullah.core.joints.plan import JointPlan
+from nullah.core.marking.plan import JointPlan
 from nullah.core.pieces import box_calls, box_joints, box_places, box_together, box_written
 from nullah.core.pieces.box import Box
 from nullah.core.pieces.glue import CLOSING, COATING

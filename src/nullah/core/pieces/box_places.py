@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from nullah.core.joints.plan import JointPlan
+from nullah.core.marking.plan import JointPlan
 from nullah.core.pieces.box import SIDES, Box
 from nullah.core.pieces.part import Part
 from nullah.core.shapes.cut import Placed, stand

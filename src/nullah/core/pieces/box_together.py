@@ -6,8 +6,8 @@ from collections.abc import Mapping
 
 from nullah.core.document.calls import Call, Option, taken
 from nullah.core.document.project import Choice, Kit
-from nullah.core.joints.plan import Check
 from nullah.core.joints.squareness import EQUAL
+from nullah.core.marking.plan import Check
 from nullah.core.pieces.act import Act
 from nullah.core.pieces.box import Box
 from nullah.core.pieces.glue import OPEN_TIME, minutes_words, other_glue

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 
 from nullah.core.document.pieces import AddJoint, AddPart
-from nullah.core.joints.plan import JointPlan
+from nullah.core.marking.plan import JointPlan
 from nullah.core.pieces.box import SIDES, Box
 from nullah.core.pieces.box_joints import ASKED
 from nullah.core.pieces.box_places import OUTSIDE, placed

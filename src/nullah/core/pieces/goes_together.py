@@ -7,9 +7,9 @@ from typing import NamedTuple
 from zlib import crc32
 
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import axis_of
-from nullah.core.joints.plan import JointPlan
 from nullah.core.joints.squareness import EQUAL
+from nullah.core.marking.family import axis_of
+from nullah.core.marking.plan import JointPlan
 from nullah.core.pieces.act import Act
 from nullah.core.pieces.worked import Worked
 from nullah.core.values.design import JointDesign

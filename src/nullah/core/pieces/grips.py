@@ -6,7 +6,7 @@ from collections.abc import Iterable
 
 from nullah.core.drawing.display_list import Handle, Point
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.plan import JointPlan
+from nullah.core.marking.plan import JointPlan
 from nullah.core.pieces.sizes import Sizes
 from nullah.core.pieces.worked import Worked, laid_out
 from nullah.core.shapes.cut import Cut

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.plan import ROOM, Found, JointPlan
+from nullah.core.marking.plan import ROOM, Found, JointPlan
 from nullah.core.shapes.cut import SIDES, Cut, Placed, Point3
 from nullah.core.values.design import Design
 from nullah.core.values.frozen import replace

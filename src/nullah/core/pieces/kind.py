@@ -12,8 +12,8 @@ from pydantic import ValidationError
 
 from nullah.core.document.pieces import Designed, Piece
 from nullah.core.document.refusals import sentence
-from nullah.core.joints.family import Grows
-from nullah.core.joints.plan import Check
+from nullah.core.marking.family import Grows
+from nullah.core.marking.plan import Check
 from nullah.core.values.ask import Ask, BadAnswer
 from nullah.core.values.design import Design
 from nullah.core.values.frozen import frozen, replace

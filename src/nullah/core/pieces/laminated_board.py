@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from nullah.core.joints.plan import Check
+from nullah.core.marking.plan import Check
 from nullah.core.pieces.kind import Answers, Grows, Kind, Proportion, Use
 from nullah.core.pieces.sizes import Sizes
 from nullah.core.values.ask import Ask

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import Block, Shop, Span, axis_of
+from nullah.core.marking.family import Block, Shop, Span, axis_of
 from nullah.core.shapes.cut import Placed, Point3
 from nullah.core.values.design import Answer, JointDesign, PartDesign, Ref
 from nullah.core.wood.species import species
@@ -34,7 +34,7 @@ def frame_axes_of(face: str, upper: str) -> tuple[int, int, int]:
 
 @dataclass
 class Seen:
-    """What a family sees of the piece: ``joints/family.py`` says what each answers."""
+    """What a family sees of the piece: ``marking/family.py`` says what each answers."""
 
     joint: JointDesign
     sizes: Sizes

@@ -9,7 +9,7 @@ from typing import Protocol
 from nullah.core.document.calls import Call, Change
 from nullah.core.document.pieces import AddFrame, AddJoint, AddPart, Piece
 from nullah.core.document.project import Choice, CutMark, JointMark, Kit, Measured
-from nullah.core.joints.plan import Check, JointPlan
+from nullah.core.marking.plan import Check, JointPlan
 from nullah.core.pieces.act import Act
 from nullah.core.pieces.part import Chain, Part
 from nullah.core.pieces.stick import Stick

@@ -10,8 +10,8 @@ from contextlib import contextmanager
 from dataclasses import dataclass, field
 
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import Block, Grows, Shop, Span, axis_of, still
-from nullah.core.joints.plan import JointPlan
+from nullah.core.marking.family import Block, Grows, Shop, Span, axis_of, still
+from nullah.core.marking.plan import JointPlan
 from nullah.core.pieces.look import DIMENSIONS, Seen, frame_axes
 from nullah.core.pieces.rods import LEAST, Rods
 from nullah.core.shapes.cut import Placed, Point3, on_grid, stand

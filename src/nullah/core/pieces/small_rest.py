@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.joints.plan import Check
+from nullah.core.marking.plan import Check
 from nullah.core.pieces.kind import WOOD, Answers, Grows, Kind, Proportion, of_woods
 from nullah.core.pieces.sizes import Sizes
 from nullah.core.values.ask import Ask

@@ -6,8 +6,7 @@ unlike: front, back, left and right, each held to the same total.
 
 from __future__ import annotations
 
-from nullah.core.joints.arris import EASED, eased
-from nullah.core.joints.plan import Check
+from nullah.core.marking.plan import Check
 from nullah.core.pieces.kind import WOODS, Answers, Grows, Kind, Proportion, moves_in_slots, of_woods
 from nullah.core.pieces.sizes import Sizes
 from nullah.core.pieces.table_drawer import (
@@ -26,6 +25,7 @@ from nullah.core.pieces.table_drawer import (
     strip,
     within,
 )
+from nullah.core.shaping.arris import EASED, eased
 from nullah.core.values.ask import Ask
 from nullah.core.values.design import (
     Along,

@@ -9,10 +9,10 @@ from nullah.core.document.pieces import AddJoint, Answers, Designed, Put
 from nullah.core.document.project import CutMark, JointMark, Measured
 from nullah.core.drawing.display_list import area
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import Grows, NoJoint, Shop, axis_of, still
 from nullah.core.joints.holes import with_neighbours
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import Check, JointPlan, moved, places_of
+from nullah.core.marking.family import Grows, NoJoint, Shop, axis_of, still
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import Check, JointPlan, moved, places_of
 from nullah.core.pieces.by_hand import ByHand, apply
 from nullah.core.pieces.hand_room import with_hand_room
 from nullah.core.pieces.kind import Kind

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping
 from itertools import combinations
 
 from nullah.core.document.project import Project
-from nullah.core.joints.plan import JointPlan
+from nullah.core.marking.plan import JointPlan
 from nullah.core.pictures.bodies import Body, each_of_piece
 from nullah.core.planning.plan import Plan, PlanCache, plan
 from nullah.core.shapes.cut import Point3

@@ -9,8 +9,8 @@ from typing import Any, TypeVar
 from nullah.core.document.calls import Call
 from nullah.core.document.pieces import WHOLE
 from nullah.core.document.project import Project
-from nullah.core.joints.plan import Setting, gathered
 from nullah.core.layout.model import Layout
+from nullah.core.marking.plan import Setting, gathered
 from nullah.core.stations import (
     arranged,
     as_made,

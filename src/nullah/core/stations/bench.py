@@ -8,7 +8,7 @@ from nullah.core.document.names import named_deed
 from nullah.core.document.pieces import Designed
 from nullah.core.document.project import Board, LogEntry
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.plan import Check, JointPlan
+from nullah.core.marking.plan import Check, JointPlan
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.pieces.part import Part
 from nullah.core.stations import cautions, rough_steps, true_steps

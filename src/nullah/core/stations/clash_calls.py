@@ -8,7 +8,7 @@ from nullah.core.document.calls import Call, Change, Option, some, taken
 from nullah.core.document.names import bare, call_of
 from nullah.core.document.pieces import Designed
 from nullah.core.document.project import Choice, Project
-from nullah.core.joints.plan import JointPlan
+from nullah.core.marking.plan import JointPlan
 from nullah.core.pieces.look import DIMENSIONS
 from nullah.core.stations.made import Made, PieceResult
 from nullah.core.stations.piece_changes import put

@@ -8,7 +8,7 @@ from nullah.core.document.calls import Call, Change, Option, taken
 from nullah.core.document.names import call_of, named
 from nullah.core.document.project import Choice, JointMark, Project
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.plan import JointPlan, listed, moved
+from nullah.core.marking.plan import JointPlan, listed, moved
 from nullah.core.pieces.own import Laying
 from nullah.core.stations.made import Made
 from nullah.core.stations.piece_changes import put

@@ -13,11 +13,11 @@ from nullah.core.document.calls import Call, Option, taken
 from nullah.core.document.pieces import Designed
 from nullah.core.document.project import Choice, Kit
 from nullah.core.joints.families import FAMILIES
-from nullah.core.joints.family import School
-from nullah.core.joints.gauges import by_gauges
-from nullah.core.joints.plan import JointPlan, Setting, counted, gathered, qualified
-from nullah.core.joints.work import Work
-from nullah.core.joints.work import work as work_of
+from nullah.core.marking.family import School
+from nullah.core.marking.gauges import by_gauges
+from nullah.core.marking.plan import JointPlan, Setting, counted, gathered, qualified
+from nullah.core.marking.work import Work
+from nullah.core.marking.work import work as work_of
 from nullah.core.pieces.own import Laying
 from nullah.core.pieces.part import Part
 from nullah.core.pieces.worked import Worked

@@ -12,7 +12,7 @@ from nullah.core.document.calls import Call
 from nullah.core.document.names import prefix
 from nullah.core.document.pieces import WHOLE, Designed, Piece
 from nullah.core.document.project import JointMark
-from nullah.core.joints.plan import JointPlan, unqualified
+from nullah.core.marking.plan import JointPlan, unqualified
 from nullah.core.pieces.own import Own
 from nullah.core.pieces.part import Chain, Part
 from nullah.core.pieces.stick import Stick

@@ -7,7 +7,7 @@ from nullah.core.document.marks import Choice, CutMark, JointMark, Marks, Measur
 from nullah.core.document.names import prefix
 from nullah.core.document.pieces import WHOLE, Designed, Piece
 from nullah.core.document.project import Kit
-from nullah.core.joints.family import Shop
+from nullah.core.marking.family import Shop
 from nullah.core.pieces import worked
 from nullah.core.pieces.kinds import KINDS, works_of
 from nullah.core.pieces.look import DIMENSIONS

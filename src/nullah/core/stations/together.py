@@ -8,8 +8,8 @@ from collections.abc import Mapping
 from nullah.core.document.calls import Call, Option, taken
 from nullah.core.document.names import named
 from nullah.core.document.project import Choice, Kit, Measured
-from nullah.core.joints.plan import Check, JointPlan
 from nullah.core.joints.squareness import NoSuchFrame, Squareness, by_diagonals
+from nullah.core.marking.plan import Check, JointPlan
 from nullah.core.pieces.act import Act
 from nullah.core.pieces.glue import CLOSING, COATING, OPEN_TIME, minutes_words, other_glue
 from nullah.core.pieces.goes_together import acts, stages

@@ -12,7 +12,7 @@ from nullah.core.document.project import Project
 from nullah.core.drawing.display_list import Drawing, Handle
 from nullah.core.edits.edit import set_in
 from nullah.core.edits.piece_edits import set_joint
-from nullah.core.joints.plan import JointPlan
+from nullah.core.marking.plan import JointPlan
 from nullah.core.pictures import joint as picture
 from nullah.core.pictures import joint_round
 from nullah.core.pieces.grips import Grip, grips, handles

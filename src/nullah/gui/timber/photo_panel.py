@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QFileDialog, QWidget
 
 from nullah.core.document.project import Board, BoardPhoto
 from nullah.core.edits import board_readings
-from nullah.core.joints.plan import counted
+from nullah.core.marking.plan import counted
 from nullah.core.surface.perspective import by_lengths
 from nullah.core.surface.photo_fit import PhotoFit
 from nullah.core.values import measure

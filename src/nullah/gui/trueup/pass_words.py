@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from nullah.core.joints.plan import counted
+from nullah.core.marking.plan import counted
 from nullah.core.stations.trued import Trued
 from nullah.core.surface.edges import EdgeWork
 from nullah.core.surface.passes import LEFT, RIGHT, TURNED

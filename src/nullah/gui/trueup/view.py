@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QListWidget, QWidget
 
 from nullah.core.edits import truing_edits
-from nullah.core.joints.plan import counted
+from nullah.core.marking.plan import counted
 from nullah.core.pictures import surface as picture
 from nullah.core.stations.planing_ways import counting, first_side, how, knowledge, wanted
 from nullah.core.stations.trued import Trued

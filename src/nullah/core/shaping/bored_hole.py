@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 
-from nullah.core.joints.family import Joins, Look, NoJoint, School, bit_check, side_of
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import SIDE_WORDS, Check, JointPlan, Setting
-from nullah.core.joints.work import Making
+from nullah.core.marking.family import Joins, Look, NoJoint, School, bit_check, side_of
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import SIDE_WORDS, Check, JointPlan, Setting
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import SIDES, Cut
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen

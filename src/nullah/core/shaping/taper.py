@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from nullah.core.joints.family import OPPOSITE, Joins, Look, NoJoint, School, own_axis, side_of
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import CENTRE, SIDE_WORDS, Check, JointPlan, Setting
-from nullah.core.joints.work import Making
+from nullah.core.marking.family import OPPOSITE, Joins, Look, NoJoint, School, own_axis, side_of
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import CENTRE, SIDE_WORDS, Check, JointPlan, Setting
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import WAYS, Cut, Placed
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen

@@ -5,10 +5,10 @@ from __future__ import annotations
 import math
 
 from nullah.core.drawing.display_list import Point
-from nullah.core.joints.family import Joins, Look, NoJoint, School, own_axis
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import ARC, MADE, Check, JointPlan, Said, Setting
-from nullah.core.joints.work import Making
+from nullah.core.marking.family import Joins, Look, NoJoint, School, own_axis
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import ARC, MADE, Check, JointPlan, Said, Setting
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import Cut, Placed
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen

@@ -10,8 +10,8 @@ from functools import lru_cache
 from typing import Protocol
 
 from nullah.core.drawing.display_list import Point, rectangle
-from nullah.core.joints.plan import Check, JointPlan, Mend
-from nullah.core.joints.work import Making
+from nullah.core.marking.plan import Check, JointPlan, Mend
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed, Point3
 from nullah.core.values.ask import Ask
 from nullah.core.values.design import Answer, JointDesign

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from math import hypot, pi
 
-from nullah.core.joints.plan import JointPlan
+from nullah.core.marking.plan import JointPlan
 from nullah.core.shapes.cut import SIDES, Cut, Point3
 from nullah.core.values.frozen import frozen
 

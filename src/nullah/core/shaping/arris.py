@@ -11,10 +11,10 @@ import math
 from collections.abc import Sequence
 
 from nullah.core.drawing.display_list import Point
-from nullah.core.joints.family import Joins, Look, NoJoint, School, own_axis, side_of
-from nullah.core.joints.marked_faces import marked_faces
-from nullah.core.joints.plan import MADE, Check, JointPlan, Setting
-from nullah.core.joints.work import Making
+from nullah.core.marking.family import Joins, Look, NoJoint, School, own_axis, side_of
+from nullah.core.marking.marked_faces import marked_faces
+from nullah.core.marking.plan import MADE, Check, JointPlan, Setting
+from nullah.core.marking.work import Making
 from nullah.core.shapes.cut import WAYS, Cut, Placed
 from nullah.core.values.ask import Ask
 from nullah.core.values.design import JointDesign

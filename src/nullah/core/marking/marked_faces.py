@@ -7,8 +7,8 @@ from functools import partial
 from math import hypot
 
 from nullah.core.drawing.display_list import Area, Dimension, Drawing, Line, Point, Primitive, Text, rectangle
-from nullah.core.joints.family import AT_EDGE, Span, least_and_most, side_of
-from nullah.core.joints.plan import Face
+from nullah.core.marking.family import AT_EDGE, Span, least_and_most, side_of
+from nullah.core.marking.plan import Face
 from nullah.core.shapes.cut import SIDES, WAYS, Cut, Placed, Point3
 
 _ENDWISE = ("left", "right")

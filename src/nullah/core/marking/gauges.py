@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from nullah.core.joints.plan import Found, JointPlan, Setting, gathered
+from nullah.core.marking.plan import Found, JointPlan, Setting, gathered
 from nullah.core.values.frozen import replace
 from nullah.core.values.measure import at_least, marked
 
