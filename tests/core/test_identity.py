@@ -168,7 +168,7 @@ def test_a_file_of_version_9_opens_with_every_mark_where_it_was():
     assert all(p.marks.done and p.marks.measured for p in again.pieces)
 
 
-RUNS = range(200) if os.environ.get("NULLAH_SOAK") else range(4)
+RUNS = range(200) if os.environ.get("NULLAH_SOAK") else range(2)
 
 
 def another(project, now, chance):
