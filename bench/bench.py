@@ -84,7 +84,7 @@ def edits(window, what, bar):
     """Edit to redrawn at each station."""
     from PySide6.QtWidgets import QApplication
 
-    from nullah.core.edits import edit
+    from nullah.core.edits import measuring
     from nullah.core.planning.plan import STATIONS
 
     session = window.session
@@ -96,7 +96,7 @@ def edits(window, what, bar):
         QApplication.processEvents()
         times = []
         for i in range(8):
-            project = edit.measured(session.project, session.plan.piece.parts, f"A thickness {17 + i / 10}")
+            project = measuring.measured(session.project, session.plan.piece.parts, f"A thickness {17 + i / 10}")
             start = time.perf_counter()
             session.do(project, "measured")
             window.grab()  # painted, not merely asked for

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from nullah import demo
 from nullah.core.document.pieces import Contents, Piece
 from nullah.core.document.project import Measured
-from nullah.core.edits import edit
+from nullah.core.edits import edit, measuring
 from nullah.core.joints.dovetail import NoDovetail, groove_place
 from nullah.core.pieces.box import BoxTooSmall, Facts, work_out
 from nullah.core.pieces.box_joints import corner_layout, corners
@@ -157,7 +157,7 @@ def test_too_small_for_its_dividers():
 def test_what_goes_into_a_box_and_measures_otherwise_is_a_call(said, there, way):
     """The demo's box is 354 long in walls of 18, and 318 within them; its bottom lies 5.75 deep in grooves of 6."""
     project = demo.box()
-    now = plan(edit.measured(project, plan(project).piece.parts, said))
+    now = plan(measuring.measured(project, plan(project).piece.parts, said))
     name, dimension, mm = said.split()
     call = now.call(f"fit {name} {dimension}")
     assert call is not None
@@ -165,4 +165,4 @@ def test_what_goes_into_a_box_and_measures_otherwise_is_a_call(said, there, way)
     assert call.asked == f"{float(mm):.1f}, {there:.1f}"
     back = edit.take(now.project, call, "trim" if way == "trim" else "again")
     assert plan(back).call(call.id) is None
-    assert plan(edit.measured(project, now.piece.parts, f"{name} {dimension} {there}")).call(call.id) is None
+    assert plan(measuring.measured(project, now.piece.parts, f"{name} {dimension} {there}")).call(call.id) is None

@@ -11,7 +11,7 @@ from nullah import demo
 from nullah.core.document.history import History
 from nullah.core.document.project import Board, Project
 from nullah.core.document.refusals import sentence
-from nullah.core.edits import edit, piece_edits
+from nullah.core.edits import edit, measuring, piece_edits
 from nullah.core.planning.plan import plan
 
 PROJECT = demo.untouched()
@@ -19,7 +19,7 @@ PARTS = plan(PROJECT).piece.parts
 
 
 def values(text):
-    return {(m.part, m.dimension): m.value for m in edit.measured(PROJECT, PARTS, text).measured}
+    return {(m.part, m.dimension): m.value for m in measuring.measured(PROJECT, PARTS, text).measured}
 
 
 @pytest.mark.parametrize(
@@ -55,12 +55,12 @@ def test_what_the_wood_says(text, said):
 )
 def test_what_cannot_be_read_says_why_and_changes_nothing(text, why):
     with pytest.raises(edit.BadEdit, match=why):
-        edit.measured(PROJECT, PARTS, text)
+        measuring.measured(PROJECT, PARTS, text)
 
 
 def test_a_later_measurement_replaces_an_earlier_one_and_the_log_keeps_both():
-    once = edit.measured(PROJECT, PARTS, "A thickness 17.4")
-    twice = edit.measured(once, PARTS, "A thickness 17.2")
+    once = measuring.measured(PROJECT, PARTS, "A thickness 17.4")
+    twice = measuring.measured(once, PARTS, "A thickness 17.2")
     assert [m.value for m in twice.measured] == [17.2]
     assert len(twice.log) == 2
 
@@ -171,7 +171,7 @@ def test_a_part_over_the_limits_is_refused_in_words_and_not_marked():
     with pytest.raises(edit.BadEdit, match="The length must be at most"):
         edit.mark_cut(long, part)
     with pytest.raises(edit.BadEdit, match="The size must be at most"):
-        edit.measured(Project(), plan(Project()).piece.parts, "A length 30 m")
+        measuring.measured(Project(), plan(Project()).piece.parts, "A length 30 m")
 
 
 def test_no_word_of_the_validator_is_said():

@@ -9,7 +9,7 @@ from marked import as_version_9, with_done
 from nullah import demo
 from nullah.core.document.pieces import Designed, Put
 from nullah.core.document.project import Project, Reading
-from nullah.core.edits import edit, piece_edits, step_edits
+from nullah.core.edits import edit, measuring, piece_edits, step_edits
 from nullah.core.joints.squareness import NoSuchFrame, by_diagonals
 from nullah.core.layout.model import Layout
 from nullah.core.planning.plan import plan
@@ -129,7 +129,7 @@ def test_dadoes_that_are_cut_keep_their_bays_when_the_box_grows():
     assert now.dado_centres == pytest.approx(was.dado_centres)
     assert now.bays[:-1] == pytest.approx(was.bays[:-1])
     assert now.bays[-1] == pytest.approx(was.bays[-1] + 12)
-    thin = edit.measured(cut, plan(cut).piece.parts, "2 thickness 6.5")  # a loose divider stands at its near wall
+    thin = measuring.measured(cut, plan(cut).piece.parts, "2 thickness 6.5")  # a loose divider stands at its near wall
     joint = next(j for j in plan(thin).joints.joints if j.id == "dadoes")
     assert joint.figures == pytest.approx(next(j for j in plan(cut).joints.joints if j.id == "dadoes").figures)
 
@@ -202,7 +202,7 @@ def test_a_tail_board_that_is_cut_is_as_long_as_it_was():
     one = piece_edits.fresh()
     tail, pin = plan(one).piece.parts
     cut = edit.mark_joint(one, plan(one).joints.joints[0])
-    thin = plan(edit.measured(cut, (tail, pin), f"{pin.id} thickness {pin.thickness - 1}"))
+    thin = plan(measuring.measured(cut, (tail, pin), f"{pin.id} thickness {pin.thickness - 1}"))
     assert thin.piece.parts[0].length == tail.length
     assert thin.joints.joints[0].figures[f"baseline on {tail.name}"] == pin.thickness
     assert any(f"baseline on {tail.name}" in c.question for c in thin.calls if c.conflict)
@@ -247,15 +247,15 @@ def test_a_height_that_nobody_typed_follows_the_groove():
 
 
 def test_opposite_sides_measured_unlike_are_a_call():
-    said = edit.measured(PROJECT, plan(PROJECT).piece.parts, "A length 356")
-    said = edit.measured(said, plan(said).piece.parts, "C length 350")
+    said = measuring.measured(PROJECT, plan(PROJECT).piece.parts, "A length 356")
+    said = measuring.measured(said, plan(said).piece.parts, "C length 350")
     now = plan(said)
     call = now.call("pair AC")
     assert call.recommended == "shorter"
     assert set(call.parts) == {"A", "C"}
     assert now.piece.in_hand.own.box.outside[0] == 350
     assert plan(edit.take(said, call, "longer")).piece.in_hand.own.box.outside[0] == 356
-    alike = edit.measured(said, now.piece.parts, "C length 356")
+    alike = measuring.measured(said, now.piece.parts, "C length 356")
     assert plan(alike).call("pair AC") is None
 
 
@@ -321,7 +321,7 @@ def test_a_slope_that_is_no_dovetail_s_gets_a_sentence(slope):
 
 def test_a_measured_thickness_reaches_true_up():
     before = plan(PROJECT).trueup.of("A").planing
-    said = plan(edit.measured(PROJECT, plan(PROJECT).piece.parts, "A thickness 17.4"))
+    said = plan(measuring.measured(PROJECT, plan(PROJECT).piece.parts, "A thickness 17.4"))
     after = said.trueup.of("A").planing
     assert before.thickest > 20
     assert (after.thickest, after.wanted, after.spare) == (17.4, 17.4, 0.0)

@@ -8,9 +8,9 @@ import pytest
 from marked import as_version_9, with_done
 
 from nullah import demo
-from nullah.core.document.pieces import prefix
+from nullah.core.document.names import prefix
 from nullah.core.document.project import Project
-from nullah.core.edits import board_readings, edit, piece_edits, step_edits, truing_edits
+from nullah.core.edits import board_readings, edit, measuring, piece_edits, step_edits, truing_edits
 from nullah.core.pieces.kinds import KINDS
 from nullah.core.planning.plan import plan
 from nullah.formats import project_file
@@ -63,7 +63,7 @@ def test_a_piece_that_is_taken_away_leaves_nothing_to_the_next():
     project = piece_edits.add_piece(demo.box(), "small_table")
     hand = project.hand
     parts = plan(project).piece.parts
-    project = edit.measured(
+    project = measuring.measured(
         project, parts, f"{next(p.id for p in parts if p.id.startswith(prefix(hand)))} thickness 33.3"
     )
     project = with_done(project, *[s.id for s in plan(project).bench.steps if s.piece == hand][:3])
@@ -150,7 +150,7 @@ def test_a_file_of_version_9_opens_with_every_mark_where_it_was():
     project = piece_edits.drop_piece(piece_edits.take_in_hand(project, "1"), plan(project))
     project = piece_edits.add_piece(project, "dovetailed_box")
     for part in plan(project).piece.parts[::5]:
-        project = edit.measured(project, (part,), f"{part.id} thickness 33.3")
+        project = measuring.measured(project, (part,), f"{part.id} thickness 33.3")
         project = edit.mark_cut(project, part)
     for joint in plan(project).joints.joints[::4]:
         project = edit.mark_joint(project, joint)
@@ -190,7 +190,7 @@ def another(project, now, chance):
     if pick == "measured" and parts:
         part = chance.choice(parts)
         off = round(part.thickness * chance.uniform(0.97, 1.03), 1)
-        return one.id, edit.measured(project, (part,), f"{part.id} thickness {off}")
+        return one.id, measuring.measured(project, (part,), f"{part.id} thickness {off}")
     if pick == "cut" and parts:
         return one.id, edit.mark_cut(project, chance.choice(parts))
     if pick == "joint" and joints:

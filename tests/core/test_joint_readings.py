@@ -5,7 +5,7 @@ from itertools import pairwise
 import pytest
 from test_held import PROJECT, cuts, table
 
-from nullah.core.edits import edit, joint_readings
+from nullah.core.edits import joint_readings, measuring
 from nullah.core.edits.edit import BadEdit
 from nullah.core.planning.plan import plan
 from nullah.formats import project_file
@@ -89,4 +89,6 @@ def test_what_cannot_be_taken_is_said_in_a_sentence(text, words):
 
 
 def test_parts_and_boards_are_measured_as_before():
-    assert said(PROJECT, "A thickness 17.4") == edit.measured(PROJECT, plan(PROJECT).piece.parts, "A thickness 17.4")
+    assert said(PROJECT, "A thickness 17.4") == measuring.measured(
+        PROJECT, plan(PROJECT).piece.parts, "A thickness 17.4"
+    )

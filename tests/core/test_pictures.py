@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from nullah import demo
 from nullah.core.drawing.display_list import Area, Dimension, Drawing, Line, Text, moved
 from nullah.core.drawing.ink import DARK, HEAT, PAPER
-from nullah.core.edits import edit
+from nullah.core.edits import measuring
 from nullah.core.pictures import boards, drying, frame, joint, movement, piece, standing, surface, wood, year
 from nullah.core.pictures.unfolded import Unfolded, unfolded
 from nullah.core.planning.plan import plan
@@ -138,7 +138,7 @@ def test_every_kind_of_fault_is_told_by_more_than_colour():
 def test_a_racked_frame_shows_which_way_to_push():
     racked = PROJECT
     for text in ("diagonal 1 377", "diagonal 2 374"):
-        racked = edit.measured(racked, PLAN.piece.parts, text)
+        racked = measuring.measured(racked, PLAN.piece.parts, text)
     p = plan(racked)
     drawing = frame.of(p)
     longer = next(i for i in drawing.items if isinstance(i, Line) and i.tag == "diagonal:1")

@@ -9,7 +9,7 @@ from marked import marked
 
 from nullah.core.document.pieces import AddJoint, AddPart, Designed, Drop, Put
 from nullah.core.document.project import Measured, Project
-from nullah.core.edits import edit, piece_edits
+from nullah.core.edits import edit, measuring, piece_edits
 from nullah.core.edits.piece_edits import fresh
 from nullah.core.joints.families import FAMILIES
 from nullah.core.pictures import full_size, piece
@@ -34,7 +34,7 @@ def sizes(now):
 
 
 def measured(one, text):
-    return edit.measured(one, plan(one).piece.parts, text)
+    return measuring.measured(one, plan(one).piece.parts, text)
 
 
 # ---- the wood speaks
@@ -175,7 +175,7 @@ def test_any_part_can_be_taken_away_and_brought_back(kind, asked):
         assert not without.joints.problem, part.id
         assert part.id not in sizes(without)
         dropped = without.project.in_hand
-        back = piece_edits.changed_piece(without.project, dropped.model_copy(update={"edits": ()}))
+        back = without.project.with_design(dropped.model_copy(update={"edits": ()}))
         assert sizes(plan(back)) == sizes(now)
 
 
@@ -341,7 +341,7 @@ def random_step(one, now, chance):
         part = chance.choice(parts)
         what = chance.choice(("length", "width", "thickness"))
         value = getattr(part, what) * chance.uniform(0.8, 1.2)
-        return edit.measured(one, parts, f"{part.id} {what} {value:.2f}")
+        return measuring.measured(one, parts, f"{part.id} {what} {value:.2f}")
 
     def put():
         part = chance.choice(now.piece.in_hand.parts)

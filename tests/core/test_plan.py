@@ -11,7 +11,7 @@ from marked import marked
 
 from nullah import demo
 from nullah.core.document.project import CutMark, Project, Reading
-from nullah.core.edits import edit, piece_edits, step_edits
+from nullah.core.edits import edit, measuring, piece_edits, step_edits
 from nullah.core.planning.plan import STATIONS, PlanCache, plan
 from nullah.core.stations import breakdown
 
@@ -22,7 +22,7 @@ def project():
 
 
 def measured(project, text):
-    return edit.measured(project, plan(project).piece.parts, text)
+    return measuring.measured(project, plan(project).piece.parts, text)
 
 
 def test_the_demo_raises_honest_calls(project):
@@ -69,7 +69,7 @@ def test_an_edit_recomputes_only_what_reads_it(project):
 def test_an_edit_of_one_piece_leaves_the_others_as_they_were_worked_out():
     project, cache = demo.project(), PlanCache()
     box, table, chest = plan(project, cache).piece.made
-    measured = edit.measured(project, plan(project, cache).piece.parts, "2.leg-fl thickness 41")
+    measured = measuring.measured(project, plan(project, cache).piece.parts, "2.leg-fl thickness 41")
     now = plan(measured, cache)
     assert now.piece.made[0] is box
     assert now.piece.made[2] is chest
@@ -85,7 +85,7 @@ def test_property_a_cached_plan_equals_a_fresh_one(part, mm):
     first = demo.untouched()
     cache = PlanCache()
     p = plan(first, cache)
-    after = edit.measured(first, p.piece.parts, f"{part} thickness {mm:.1f}")
+    after = measuring.measured(first, p.piece.parts, f"{part} thickness {mm:.1f}")
     warm, cold = plan(after, cache), plan(after)
     assert warm.piece == cold.piece
     assert warm.joints == cold.joints

@@ -7,7 +7,7 @@ from fewer import FEWER
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core.edits import edit, piece_edits
+from nullah.core.edits import edit, measuring, piece_edits
 from nullah.core.edits.piece_edits import fresh
 from nullah.core.planning.plan import plan
 from nullah.core.values.measure import told
@@ -84,7 +84,7 @@ def test_of_a_piece_that_is_begun_nothing_is_asked():
     now = plan(project)
     top = next(p for p in now.piece.parts if p.id == "top")
     assert asked(edit.mark_cut(project, top)) is None
-    assert asked(edit.measured(project, now.piece.parts, "leg-fl thickness 41")) is None
+    assert asked(measuring.measured(project, now.piece.parts, "leg-fl thickness 41")) is None
 
 
 def test_rims_of_shelves_may_be_made_equal():

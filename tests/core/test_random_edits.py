@@ -7,7 +7,7 @@ import pytest
 
 from nullah import demo
 from nullah.core.document.project import Project
-from nullah.core.edits import edit, piece_edits, step_edits
+from nullah.core.edits import edit, measuring, piece_edits, step_edits
 from nullah.core.pictures import boards, bodies, frame, joint, piece, standing, surface
 from nullah.core.pictures.unfolded import Unfolded, unfolded
 from nullah.core.planning.plan import STATIONS, PlanCache, plan, settings_at
@@ -37,7 +37,7 @@ def another(project, cache, chance):
         return edit.set_piece(project, f"contents.{field}", round(chance.uniform(2, 300), 1))
     if pick == 4 and part:
         dimension = chance.choice(["thickness", "width", "length"])
-        return edit.measured(project, now.piece.parts, f"{part.id} {dimension} {chance.uniform(2, 300):.1f}")
+        return measuring.measured(project, now.piece.parts, f"{part.id} {dimension} {chance.uniform(2, 300):.1f}")
     if pick == 5 and part:
         return edit.mark_cut(project, part)
     if pick == 6:

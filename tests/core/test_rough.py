@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from nullah import demo
 from nullah.core.document.project import Board, Project
-from nullah.core.edits import edit, step_edits
+from nullah.core.edits import edit, measuring, step_edits
 from nullah.core.planning.plan import plan
 from nullah.core.stations import breakdown, rough
 
@@ -118,7 +118,7 @@ def test_thin_parts_are_resawn_from_thick_boards_and_an_odd_one_is_not():
     assert {"1", "2", "3"} <= {b.id for b in planed.breakdown.blanks}
     after = plan(laid(project))
     assert next(s for s in after.bench.steps if s.id == "cut 1").waits[-1] == "resaw 1+2"
-    thinner = edit.measured(after.project, after.piece.parts, "1 thickness 8.6")
+    thinner = measuring.measured(after.project, after.piece.parts, "1 thickness 8.6")
     assert plan(thinner).breakdown.problems == ()  # one leaf came out thinner: it was resawn with its mate all the same
     cut = plan(edit.mark_cut(after.project, next(p for p in after.piece.parts if p.id == "1")))
     assert "1+2" not in {b.id for b in cut.breakdown.blanks}  # it is sawn, whichever leaf is fitted first

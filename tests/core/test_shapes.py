@@ -6,7 +6,7 @@ from shapely.geometry import Polygon
 
 from nullah import demo
 from nullah.core.drawing.display_list import Area, rectangle
-from nullah.core.edits import edit
+from nullah.core.edits import edit, measuring
 from nullah.core.planning.plan import plan
 from nullah.core.shapes.cut import Cut, stand
 from nullah.core.shapes.solid import BadSolid, solid
@@ -85,7 +85,7 @@ def turned(cut, part, face, height):
 def test_the_waste_that_is_drawn_is_the_wood_that_is_cut(lid, school):
     project = edit.set_piece(demo.box(), "lid", lid)
     project = edit.take(project, plan(project).call("school"), school)
-    project = edit.measured(project, plan(project).piece.parts, "B thickness 17.2")
+    project = measuring.measured(project, plan(project).piece.parts, "B thickness 17.2")
     now = plan(project)
     seen = 0
     for joint in now.joints.joints:

@@ -6,7 +6,7 @@ import pytest
 
 from nullah import demo
 from nullah.core.document.project import Board, Defect, Project, Room
-from nullah.core.edits import edit, piece_edits
+from nullah.core.edits import edit, measuring, piece_edits
 from nullah.core.planning.plan import plan
 from nullah.core.stations.timber_calls import RUNS_ON
 from nullah.core.values.measure import told
@@ -98,13 +98,13 @@ def test_the_diagonal_and_the_push():
     p = plan(project)
     length, width, _ = p.piece.in_hand.own.box.outside
     assert p.together.diagonal == pytest.approx(math.hypot(length, width))
-    racked = edit.measured(project, p.piece.parts, "diagonal 1 377")
-    racked = edit.measured(racked, p.piece.parts, "diagonal 2 374.4")
+    racked = measuring.measured(project, p.piece.parts, "diagonal 1 377")
+    racked = measuring.measured(racked, p.piece.parts, "diagonal 2 374.4")
     square = plan(racked).together.squareness
     assert not square.square
     assert square.longer == 1
     assert square.push == pytest.approx(1.3, abs=0.01)
-    mad = edit.measured(racked, p.piece.parts, "diagonal 2 100")
+    mad = measuring.measured(racked, p.piece.parts, "diagonal 2 100")
     assert "measure them again" in plan(mad).together.squareness_problem
 
 

@@ -13,7 +13,7 @@ from nullah import demo
 from nullah.core.document.pieces import AddJoint, AddPart, Contents, Designed, Piece
 from nullah.core.document.project import Project
 from nullah.core.drawing.display_list import Dimension
-from nullah.core.edits import edit
+from nullah.core.edits import edit, measuring
 from nullah.core.pictures import bodies, full_size, piece
 from nullah.core.planning.plan import plan
 from nullah.core.values.measure import told
@@ -59,7 +59,7 @@ def test_the_shop_sheet_holds_parts_settings_steps_and_cautions(letter, size):
 
 
 def test_the_sheet_follows_what_is_measured_and_shows_inches():
-    project = edit.measured(DEMO.project, DEMO.piece.parts, "A thickness 17.4")
+    project = measuring.measured(DEMO.project, DEMO.piece.parts, "A thickness 17.4")
     inches = edit.changed(project, units="in", denominator=32)
     text = " ".join(p.extract_text() for p in PdfReader(io.BytesIO(shop_sheet.pdf(plan(project)))).pages)
     assert "17.4" in text

@@ -11,7 +11,7 @@ from marked import as_version_9
 
 from nullah import demo
 from nullah.core.document.project import Project
-from nullah.core.edits import edit
+from nullah.core.edits import edit, measuring
 from nullah.core.planning.plan import plan
 from nullah.formats import heights_csv, project_file
 from nullah.formats.trouble import FileTrouble
@@ -65,7 +65,7 @@ def mutated(text, chance):
 def a_full_project():
     project = demo.box()
     parts = plan(project).piece.parts
-    project = edit.measured(project, parts, "A thickness 17.4", "2026-03-14T10:00:00+00:00")
+    project = measuring.measured(project, parts, "A thickness 17.4", "2026-03-14T10:00:00+00:00")
     project = edit.start_timer(edit.mark_cut(project, parts[0]), "finish", "2026-03-14T10:00:00+00:00")
     return edit.set_piece(project, "divider_shift", (1.0, 0.0, -2.0, 0.0))
 

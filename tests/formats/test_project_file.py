@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from nullah import cli, demo
 from nullah.core.document.project import LOG_LETTERS, LOG_LINES, Project, schema
-from nullah.core.edits import edit
+from nullah.core.edits import edit, measuring
 from nullah.core.planning.plan import plan
 from nullah.formats import project_file
 from nullah.formats.trouble import FileTrouble
@@ -20,7 +20,7 @@ TEXT = project_file.dumps(DEMO)
 
 
 def test_saved_and_opened_is_the_same(tmp_path):
-    project = edit.measured(DEMO, plan(DEMO).piece.parts, "A thickness 17.4")
+    project = measuring.measured(DEMO, plan(DEMO).piece.parts, "A thickness 17.4")
     path = tmp_path / "box.nullah"
     project_file.save(project, path)
     assert project_file.load(path) == project

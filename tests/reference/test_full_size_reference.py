@@ -10,7 +10,7 @@ from pypdf import PdfReader
 from pypdf.generic import ContentStream
 
 from nullah import demo
-from nullah.core.edits import edit
+from nullah.core.edits import edit, measuring
 from nullah.core.pieces.box_joints import corner_layout, corners
 from nullah.core.planning.plan import plan
 from nullah.formats import template
@@ -60,7 +60,7 @@ def is_there(lines, a, b, origin):
 
 def thinner(project):
     parts = plan(project).piece.parts
-    return edit.measured(edit.measured(project, parts, "A thickness 17.4"), parts, "B thickness 17.83")
+    return measuring.measured(measuring.measured(project, parts, "A thickness 17.4"), parts, "B thickness 17.83")
 
 
 @pytest.mark.parametrize("letter", [False, True], ids=["A4", "Letter"])

@@ -16,7 +16,7 @@ from nullah.core.calculators.reckon import reckon
 from nullah.core.document.boards import Board, Room
 from nullah.core.document.pieces import Designed
 from nullah.core.document.project import Project
-from nullah.core.edits import edit, piece_edits
+from nullah.core.edits import edit, measuring, piece_edits
 from nullah.core.planning.plan import plan
 
 RUNS = 200 if os.environ.get("NULLAH_SOAK") else 25
@@ -247,6 +247,8 @@ def test_soak_a_drawer_of_a_table_opens_all_year_and_fills_its_opening_in_the_we
         assert min(left) == pytest.approx(0.5, abs=0.02)
         (said,) = [c for c in now.piece.in_hand.worked.checks if "above the drawer" in c.text]
         assert said.holds
-        high = edit.measured(project, now.piece.parts, f"drawer-front width {by_id['drawer-front'].width + 0.3:.2f}")
+        high = measuring.measured(
+            project, now.piece.parts, f"drawer-front width {by_id['drawer-front'].width + 0.3:.2f}"
+        )
         (said,) = [c for c in plan(high).piece.in_hand.worked.checks if "above the drawer" in c.text]
         assert not said.holds

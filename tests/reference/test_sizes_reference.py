@@ -7,7 +7,7 @@ import random
 import pytest
 from random_projects import several
 
-from nullah.core.edits import edit
+from nullah.core.edits import measuring
 from nullah.core.planning.plan import plan
 from nullah.formats import plan_json
 
@@ -109,7 +109,7 @@ def test_every_size_follows_walls_as_they_came_out():
         thick = {p: round(project.piece.wall - chance.choice([0.0, 0.3, 0.8]), 1) for p in "ABCD"}
         for part, mm in thick.items():
             if mm != project.piece.wall:
-                project = edit.measured(project, plan(project).piece.parts, f"{part} thickness {mm} mm")
+                project = measuring.measured(project, plan(project).piece.parts, f"{part} thickness {mm} mm")
         if plan(project).piece.in_hand.own is None or plan(project).joints.problem:
             continue
         hold_to_account(project, thick)

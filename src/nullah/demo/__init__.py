@@ -9,7 +9,7 @@ from functools import cache
 
 from nullah.core.document.pieces import Contents, Designed, Piece, Put
 from nullah.core.document.project import Board, Defect, MoistureReading, Project, Reading, Reference, Room
-from nullah.core.edits import edit, step_edits
+from nullah.core.edits import edit, measuring, step_edits
 from nullah.core.planning.plan import plan
 from nullah.core.stations import breakdown
 
@@ -233,5 +233,5 @@ def after_some_work(project: Project) -> Project:
     for minutes in (1.0, 3.0, 15.0):
         now = plan(project)
         project = step_edits.step_done(project, now, now.bench.steps[now.bench.now].id, minutes, when, sure=True)
-    project = edit.measured(project, plan(project).piece.parts, "A thickness 17.4", when)
+    project = measuring.measured(project, plan(project).piece.parts, "A thickness 17.4", when)
     return edit.logged(project, "note", "Read the sticks before the first cut, not after.", when)

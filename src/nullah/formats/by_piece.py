@@ -15,19 +15,10 @@ BY_PIECE = 10  # the first version that keeps what is marked of a piece with it
 
 _NUMBERED = re.compile(r"([0-9]{1,6})\.")
 _DEEDS = ("cut", "joint", "true", "resaw", "glue up", "dry", "level", "together", "finish", "use", "wood")
-_OF_BOARDS = ("natural", "end", "damp", "sap", "face", "saw", "load", "near")
-_OF_ALL = (*_OF_BOARDS, "planing", "layout", "short")  # calls of boards and of all pieces
-_ABOUT = (
-    "gone",
-    "cut",
-    "faces",
-    "staves",
-    "resaw",
-    "thin",
-    "arcs",
-    "knots",
-    "clash",
-)  # calls named by the part they are about
+# calls of boards and of all pieces
+_OF_ALL = ("natural", "end", "damp", "sap", "face", "saw", "load", "near", "planing", "layout", "short")
+# calls named by the part they are about
+_ABOUT = ("gone", "cut", "faces", "staves", "resaw", "thin", "arcs", "knots", "clash")
 
 
 def by_piece(raw: dict[str, Any]) -> dict[str, Any]:
@@ -104,7 +95,7 @@ def _owner(name: object, ids: set[str]) -> str:
 def _bared(row: dict[str, Any], field: str, mine: str) -> dict[str, Any]:
     out = {**row, **({field: bare(row[field], mine)} if isinstance(row.get(field), str) else {})}
     if "parts" in row:
-        out["parts"] = [bare(str(p), mine) for p in row["parts"]]
+        out["parts"] = [bare(p, mine) if isinstance(p, str) else p for p in row["parts"]]
     if isinstance(row.get("places"), dict):
         out["places"] = {bare(str(p), mine): at for p, at in row["places"].items()}
     return out

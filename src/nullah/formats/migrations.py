@@ -8,7 +8,7 @@ from contextlib import suppress
 
 from nullah.core.document.names import named_deed
 from nullah.core.document.project import Project
-from nullah.core.edits.edit import BadEdit, held, mark_joint, marked
+from nullah.core.edits.edit import BadEdit, held, mark_joint
 from nullah.core.layout.model import cuts
 from nullah.core.layout.progress import cut_name
 from nullah.core.planning.plan import plan
@@ -75,7 +75,7 @@ def with_named_deeds(project: Project) -> Project:
             for d in project.of_piece(made.id).marks.done
             if d.what != "together" or d.of in deeds or not d.of.isdigit()
         ]
-        project = marked(project, made.id, done=tuple(dict.fromkeys(done)))
+        project = project.with_marks(made.id, done=tuple(dict.fromkeys(done)))
     return _renamed(project, names)
 
 

@@ -17,7 +17,7 @@ from nullah.core.document.project import SCHEMA_VERSION, Project
 from nullah.core.document.refusals import sentence
 from nullah.core.edits.edit import check_species
 from nullah.core.wood.species import UnknownSpecies
-from nullah.formats.by_piece import by_piece
+from nullah.formats.by_piece import BY_PIECE, by_piece
 from nullah.formats.migrations import migrated
 from nullah.formats.trouble import FileTrouble
 from nullah.formats.writing import read_bounded, write_whole
@@ -52,7 +52,9 @@ def loads(text: str, name: str = "the file") -> Project:
         )
     try:
         project = (
-            Project.model_validate(_as_now(raw)) if version < SCHEMA_VERSION else Project.model_validate_json(text)
+            Project.model_validate(_as_now(raw, version))
+            if version < SCHEMA_VERSION
+            else Project.model_validate_json(text)
         )
         check_species(project)
         project = migrated(project, version)
@@ -63,10 +65,10 @@ def loads(text: str, name: str = "the file") -> Project:
     return project
 
 
-def _as_now(raw: dict[str, Any]) -> dict[str, Any]:
+def _as_now(raw: dict[str, Any], version: int) -> dict[str, Any]:
     """An older file's content as the present version has it. Version 1 had no shifted dividers and no timer, version 3 no joints
     marked as cut: all default; up to version 9 marks were not kept with their piece."""
-    return {**by_piece(raw), "schema_version": SCHEMA_VERSION}
+    return {**(by_piece(raw) if version < BY_PIECE else raw), "schema_version": SCHEMA_VERSION}
 
 
 def _refuse_constant(constant: str) -> None:

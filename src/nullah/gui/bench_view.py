@@ -9,7 +9,7 @@ from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QLineEdit, QWidget
 
 from nullah.core.drawing.display_list import Drawing
-from nullah.core.edits import edit, joint_readings, step_edits
+from nullah.core.edits import joint_readings, measuring, step_edits
 from nullah.core.pictures import boards, joint, piece, surface
 from nullah.core.stations.step import Step
 from nullah.gui.paint.canvas import Canvas
@@ -214,7 +214,7 @@ class BenchView(QWidget):
             self._close_field()
             self.released()  # the field is gone, and Space is the key of this view
         else:
-            self.words.setText(edit.HOW)
+            self.words.setText(measuring.HOW)
 
     def _close_field(self) -> None:
         self.field.clear()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QEvent, Qt, QTimer, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QVBoxLayout
 
-from nullah.core.edits import edit, joint_readings
+from nullah.core.edits import edit, joint_readings, measuring
 from nullah.core.stations.step import Step
 from nullah.gui.session import Session
 from nullah.gui.widgets import Lines, button, label, pressed
@@ -107,7 +107,7 @@ class Strip(QFrame):
         if len(named) > MOST_NAMED:
             named = [*named[:MOST_NAMED], "and so on"]
         self.say(
-            f"{edit.HOW} Parts: {', '.join(named) or 'none yet'}, opening, diagonal 1.",
+            f"{measuring.HOW} Parts: {', '.join(named) or 'none yet'}, opening, diagonal 1.",
             False,
         )
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
-from nullah.core.document.pieces import prefix
+from nullah.core.document.names import prefix
 from nullah.core.document.project import Project
 from nullah.core.drawing.display_list import Drawing
 from nullah.core.edits import piece_edits

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal, TypeVar
+from collections.abc import Callable
+from typing import Annotated, Any, Literal, TypeVar
 
 from pydantic import Field, model_validator
 
@@ -99,7 +100,22 @@ class Marks(Value):
             tuple([d.named(piece_id) for d in self.done]),
         )
 
+    def of_kind(self, mark: Mark) -> tuple[str, tuple[Mark, ...]]:
+        """The field that a mark stands in, and that field's marks with it in place of an earlier one of the same thing."""
+        field, same = _FIELDS[type(mark)]
+        kept = tuple(m for m in getattr(self, field) if same(m) != same(mark))
+        return field, (*kept, mark)
 
+
+Mark = Measured | CutMark | JointMark | Choice | Deed
+# where each stands, and what it is of
+_FIELDS: dict[type, tuple[str, Callable[[Any], object]]] = {
+    Measured: ("measured", lambda m: (m.part, m.dimension)),
+    CutMark: ("cut", lambda m: m.part),
+    JointMark: ("joints_cut", lambda m: m.joint),
+    Choice: ("choices", lambda m: m.call),
+    Deed: ("done", lambda m: m),
+}
 M = TypeVar("M", Measured, CutMark, Choice)
 
 

@@ -9,7 +9,6 @@ from pydantic import Discriminator, Field, Tag, model_validator
 
 from nullah.core.document.boards import Pixel
 from nullah.core.document.marks import Marks, Named
-from nullah.core.document.names import prefix as prefix
 from nullah.core.values.value import Length, Signed, Text, Value, Word
 
 

@@ -6,7 +6,7 @@ as a value, with a fingerprint of what it was made from.
 
 from __future__ import annotations
 
-from collections.abc import Collection
+from collections.abc import Callable, Collection
 from functools import cached_property
 from typing import Annotated, Any, Literal
 
@@ -27,6 +27,7 @@ from nullah.core.document.marks import Choice as Choice
 from nullah.core.document.marks import CutMark as CutMark
 from nullah.core.document.marks import Deed as Deed
 from nullah.core.document.marks import JointMark as JointMark
+from nullah.core.document.marks import Mark
 from nullah.core.document.marks import Marks as Marks
 from nullah.core.document.marks import Measured as Measured
 from nullah.core.document.pieces import AnyPiece, Designed, Piece, PieceId
@@ -358,30 +359,40 @@ class Project(Value):
         fresh = mine.model_copy(update={"marks": mine.marks.model_copy(update=update)})
         return self.model_copy(update={"pieces": tuple(fresh if p is mine else p for p in self.pieces)})
 
+    def with_mark(self, piece_id: str, mark: Mark) -> Project:
+        """The project with a mark of a piece, by the piece's own names, in place of an earlier one of the same thing.
+
+        Raises:
+            ValidationError: there are more than a project keeps.
+            KeyError: there is no such piece.
+        """
+        field, marks = self.of_piece(piece_id).marks.of_kind(mark)
+        return self.with_marks(piece_id, **{field: marks})
+
     def without_steps(self, ids: Collection[str]) -> Project:
         """The project with no step done that has one of these ids."""
-        project = self
-        for p in self.pieces:
-            left = tuple(d for d, name in zip(p.marks.done, p.named.done, strict=True) if name not in ids)
-            if len(left) < len(p.marks.done):
-                project = project.with_marks(p.id, done=left)
-        return project.model_copy(update={"done_of_all": tuple(d for d in self.done_of_all if d not in ids)})
+        kept = self._where("done", lambda name: name not in ids)
+        return kept.model_copy(update={"done_of_all": tuple(d for d in self.done_of_all if d not in ids)})
 
     def without_choice(self, call_id: str) -> Project:
         """The project with nothing chosen in the call of an id."""
+        kept = self._where("choices", lambda choice: choice.call != call_id)
+        return kept.model_copy(update={"choices_of_all": tuple(c for c in self.choices_of_all if c.call != call_id)})
+
+    def _where(self, field: str, stays: Callable[[Any], bool]) -> Project:
+        """The project with those marks of its pieces alone that are to stay by the project's names."""
         project = self
         for p in self.pieces:
-            left = tuple(
-                c for c, c_named in zip(p.marks.choices, p.named.choices, strict=True) if c_named.call != call_id
-            )
-            if len(left) < len(p.marks.choices):
-                project = project.with_marks(p.id, choices=left)
-        return project.model_copy(update={"choices_of_all": tuple(c for c in self.choices_of_all if c.call != call_id)})
+            both = zip(getattr(p.marks, field), getattr(p.named, field), strict=True)
+            left = tuple(mark for mark, name in both if stays(name))
+            if len(left) < len(getattr(p.marks, field)):
+                project = project.with_marks(p.id, **{field: left})
+        return project
 
     @property
     def in_hand(self) -> Piece | Designed:
         """The piece in hand."""
-        return next(p for p in self.pieces if p.id == self.hand)
+        return self.of_piece(self.hand)
 
     @property
     def piece(self) -> Piece:

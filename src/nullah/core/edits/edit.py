@@ -8,18 +8,17 @@ from typing import Any, TypeVar
 
 from pydantic import ValidationError
 
-from nullah.core.document.calls import Call
+from nullah.core.document.calls import Call, Change
+from nullah.core.document.marks import Mark
 from nullah.core.document.names import bare
-from nullah.core.document.pieces import OPENING, WHOLE, AddPart, Piece, Put
+from nullah.core.document.pieces import AddPart, Piece, Put
 from nullah.core.document.project import (
     LOG_LETTERS,
     LOG_LINES,
     Board,
     Choice,
-    CutMark,
     JointMark,
     LogEntry,
-    Measured,
     Project,
     Timer,
 )
@@ -27,8 +26,8 @@ from nullah.core.document.refusals import sentence
 from nullah.core.marking.plan import JointPlan
 from nullah.core.pieces.part import Part
 from nullah.core.stations import as_made, piece
-from nullah.core.stations.piece_changes import without_mark
-from nullah.core.values.measure import BadLength, parse_positive, show_length, told
+from nullah.core.stations.piece_changes import marked_at, without_mark
+from nullah.core.values.measure import show_length, told
 from nullah.core.values.value import Value
 from nullah.core.wood.species import UnknownSpecies, species
 
@@ -61,16 +60,25 @@ def held(value: V, /, **update: Any) -> V:
         raise BadEdit(sentence(error)) from None
 
 
-def marked(project: Project, piece_id: str, **update: Any) -> Project:
-    """The project with fields of the ``Marks`` of a piece replaced.
+def applied(project: Project, change: Change) -> Project:
+    """The project after a change.
+
+    Raises:
+        BadEdit: a value is out of bounds, or there are more marks than a project keeps; the message says which and why.
+    """
+    try:
+        return change(project)
+    except ValidationError as error:
+        raise BadEdit(sentence(error)) from None
+
+
+def with_mark(project: Project, piece_id: str, mark: Mark) -> Project:
+    """The project with a mark of a piece, by the piece's own names, in place of an earlier one of the same thing.
 
     Raises:
         BadEdit: there are more marks than a project keeps.
     """
-    try:
-        return project.with_marks(piece_id, **update)
-    except ValidationError as error:
-        raise BadEdit(sentence(error)) from None
+    return applied(project, lambda p: p.with_mark(piece_id, mark))
 
 
 def made(what: type[V], /, **fields: Any) -> V:
@@ -212,11 +220,12 @@ def take(project: Project, call: Call, option_id: str, when: str = "") -> Projec
         asked=call.asked[:MOST_LETTERS],
         words=f"{asked} {label}"[:MOST_LETTERS],
     )
-    try:
-        after = option.change(project)
-    except ValidationError as error:
-        raise BadEdit(sentence(error)) from None
-    after = _with_choice(after, call.piece, choice)
+    after = applied(project, option.change)
+    if call.piece:
+        after = with_mark(after, call.piece, choice)
+    else:
+        others = (c for c in after.choices_of_all if c.call != call.id)
+        after = held(after, choices_of_all=(*others, choice))
     if not call.sets_outside:
         after = _outside_held(project, after)
     unit = (project.units, project.denominator)
@@ -224,14 +233,6 @@ def take(project: Project, call: Call, option_id: str, when: str = "") -> Projec
     ours = "" if option_id == call.recommended else f" The program would have taken {told(_label(call), *unit)}."
     why = f" Why: {told(call.why, *unit)}." if call.why and not ours else ours
     return logged(after, "call", f"{asked} Taken: {label}{f' ({came})' if came else ''}.{why}"[:MOST_LETTERS], when)
-
-
-def _with_choice(project: Project, piece_id: str, choice: Choice) -> Project:
-    """The project with a choice in place of an earlier one; of a piece by its own name for the call."""
-    if not piece_id:
-        return held(project, choices_of_all=(*(c for c in project.choices_of_all if c.call != choice.call), choice))
-    kept = (c for c in project.of_piece(piece_id).marks.choices if c.call != choice.call)
-    return marked(project, piece_id, choices=(*kept, choice))
 
 
 _MADE_UP = ("extra_length", "extra_width", "extra_height")
@@ -269,140 +270,12 @@ def take_back(project: Project, call_id: str, when: str = "") -> Project:
     return logged(after, "call", f"Taken back: {call_id}.", when)
 
 
-# ---- the wood speaks
-
-_SAID = re.compile(
-    r"^\s*(?P<who>.+?)\s+(?P<what>length|long|width|wide|height|high|thickness|thick)\s*[=:]?\s*(?P<mm>\S.*)$", re.I
-)
-_DIAGONAL = re.compile(r"^\s*diagonal\s+(?P<n>[12])\s*[=:]?\s+(?P<mm>\S.*)$", re.I)
-_DIMENSION = {"long": "length", "wide": "width", "high": "width", "height": "width", "thick": "thickness"}
-_MOISTURE = re.compile(r"^\s*(?P<who>.+?)\s+(?:moisture|mc|reads)\s*[=:]?\s*(?P<percent>[\d.,]+)\s*%?\s*$", re.I)
-HOW = (
-    'Write a part or a board, what was measured and how much, like "A thickness 17.4" or "Board 2 moisture 10.5"; '
-    'of a joint that is cut "corner A-B pin 6.4" or "corner A-B gap 0.3".'
-)
-
-
-def measured(project: Project, parts: tuple[Part, ...], text: str, when: str = "") -> Project:
-    """The project with what the wood says in place of what was planned.
-
-    ``A thickness 17.4``; ``divider thickness 9.6`` (all dividers); ``opening width 101.4`` (as built, for what is fitted
-    to it); ``diagonal 1 361``; ``Board 2 width 168``, ``Board 2 moisture 10.5``. A later measurement of the same thing replaces the
-    earlier one; the log keeps both.
-
-    Raises:
-        BadEdit: the text names no part, no dimension or no length.
-    """
-    moist = _MOISTURE.match(text)
-    if moist is not None:
-        return _board_measured(
-            project, _board_named(project, moist["who"]), "moisture", _percent(moist["percent"]), when
-        )
-    diagonal = _DIAGONAL.match(text)
-    said = diagonal or _SAID.match(text)
-    if said is None:
-        raise BadEdit(HOW)
-    try:
-        mm = parse_positive(said["mm"], project.units, "a measured size")
-    except BadLength as error:
-        raise BadEdit(str(error)) from None
-    if diagonal:
-        targets, dimension = [(project.hand, WHOLE)], f"diagonal {said['n']}"
-    else:
-        word = said["what"].lower()
-        dimension = _DIMENSION.get(word, word)
-        if _names_a_board(project, parts, said["who"]):
-            return _board_measured(project, _board_named(project, said["who"]), dimension, mm, when)
-        targets = _named(said["who"], parts, project.hand)
-        if targets == [(project.hand, OPENING)] and dimension == "thickness":
-            raise BadEdit("The opening has a length and a width, no thickness.")
-    after = project
-    for piece_id, name in targets:
-        new = made(Measured, part=name, dimension=dimension, value=mm)
-        kept = (
-            m for m in after.of_piece(piece_id).marks.measured if (m.part, m.dimension) != (new.part, new.dimension)
-        )
-        after = marked(after, piece_id, measured=(*kept, new))
-    return logged(
-        after,
-        "measured",
-        f"{' '.join(said['who'].split()) if not diagonal else 'box'} {dimension} "
-        f"{show_length(mm, project.units, project.denominator).text}",
-        when,
-    )
-
-
-def _plain(who: str) -> str:
-    return " ".join(who.split()).lower()
-
-
-def _names_a_board(project: Project, parts: tuple[Part, ...], who: str) -> bool:
-    """Whether the words name a board and no part."""
-    name = _plain(who)
-    if any(name in (p.id.lower(), p.name.lower()) for p in parts):
-        return False
-    return any(name in (b.name.lower(), b.id.lower()) for b in project.boards)
-
-
-def _board_named(project: Project, who: str) -> Board:
-    name = _plain(who)
-    found = [b for b in project.boards if b.name.lower() == name] or [b for b in project.boards if b.id.lower() == name]
-    if len(found) == 1:
-        return found[0]
-    if found:
-        raise BadEdit(f'There are {len(found)} boards called "{who.strip()[:30]}"; give them names of their own first.')
-    known = ", ".join(b.name for b in project.boards[:8])
-    raise BadEdit(f'There is no board "{who.strip()[:30]}" here; there are {known or "none yet"}.')
-
-
-def _percent(text: str) -> float:
-    try:
-        return float(text.replace(",", "."))
-    except ValueError:
-        raise BadEdit(f'"{text[:20]}" is not a number of percent.') from None
-
-
-def _board_measured(project: Project, board: Board, dimension: str, value: float, when: str) -> Project:
-    after = put_board(project, held(board, **{dimension: value}))
-    unit = f"{value:g} %" if dimension == "moisture" else show_length(value, project.units, project.denominator).text
-    return logged(after, "measured", f"{board.name} {dimension} {unit}", when)
-
-
-def _named(who: str, parts: tuple[Part, ...], hand: str) -> list[tuple[str, str]]:
-    """The parts that words name, each as (its piece, its own name there), those of the piece in hand first."""
-    name = " ".join(who.split()).lower().removeprefix("part ")
-    if name in ("opening", "inside"):
-        return [(hand, OPENING)]
-    mine = [p for p in parts if p.piece == hand]
-    found = [p for p in mine if name in (bare(p.id, hand).lower(), p.name.lower().rpartition(": ")[2])]
-    found = found or [
-        p for p in parts if name in (p.id.lower(), p.name.lower(), p.name.lower().removeprefix(p.id.lower() + " "))
-    ]
-    among = mine or parts
-    if not found and name in ("divider", "dividers"):
-        found = [p for p in among if bare(p.group, p.piece) == "dividers"]
-    if not found and name in ("side", "sides", "wall", "walls"):
-        found = [p for p in among if p.in_order]
-    if not found:
-        groups = [bare(p.group, p.piece) for p in among]
-        found = [
-            p for p, group in zip(among, groups, strict=True) if group and name in (group, group.removesuffix("s"))
-        ]
-    if not found:
-        known = ", ".join(dict.fromkeys(p.group if p.group == "dividers" else p.id for p in parts))
-        raise BadEdit(f'There is no part "{who.strip()[:30]}" here; there are {known or "none yet"} and the opening.')
-    return [(p.piece, bare(p.id, p.piece)) for p in found]
-
-
 # ---- cut and done
 
 
 def mark_cut(project: Project, part: Part, when: str = "") -> Project:
     """The project with a part marked as cut at its sizes as they stand: from now on they never change silently."""
-    name = bare(part.id, part.piece)
-    mark = made(CutMark, part=name, length=part.length, width=part.width, thickness=part.thickness)
-    kept = (m for m in project.of_piece(part.piece).marks.cut if m.part != name)
-    after = marked(project, part.piece, cut=(*kept, mark))
+    after = applied(project, marked_at(part, part.sizes))
     sizes = " x ".join(show_length(v, project.units, project.denominator).text for v in part.sizes)
     return logged(after, "cut", f"{part.name} cut: {sizes}", when)
 
@@ -422,8 +295,7 @@ def mark_joint(project: Project, joint: JointPlan) -> Project:
         figures=dict(joint.figures),
         places={bare(p, joint.piece): at for p, at in joint.places.items()},
     )
-    kept = (m for m in project.of_piece(joint.piece).marks.joints_cut if m.joint != mark.joint)
-    return marked(project, joint.piece, joints_cut=(*kept, mark))
+    return with_mark(project, joint.piece, mark)
 
 
 def start_timer(project: Project, step_id: str, when: str) -> Project:

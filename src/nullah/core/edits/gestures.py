@@ -11,7 +11,7 @@ from collections.abc import Callable
 
 from pydantic import ValidationError
 
-from nullah.core.document.pieces import prefix
+from nullah.core.document.names import prefix
 from nullah.core.document.project import Board, Defect, Month, Project
 from nullah.core.document.refusals import sentence
 from nullah.core.edits import edit, piece_edits, truing_edits

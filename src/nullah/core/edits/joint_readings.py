@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from nullah.core.document.project import COUNTS, Project
-from nullah.core.edits import edit
+from nullah.core.edits import measuring
 from nullah.core.edits.edit import BadEdit, logged, mark_joint
 from nullah.core.marking.plan import JointPlan, moved
 from nullah.core.planning.plan import Plan, plan
@@ -19,7 +19,7 @@ MOST_GAP = 20.0  # mm: a wider one is no gap of a joint
 
 
 def measured(project: Project, now: Plan, text: str, when: str = "") -> Project:
-    """The project with what was measured of a part or a board (``edit.measured``), or of a joint: ``corner A-B pin 6.4``,
+    """The project with what was measured of a part or a board (``measuring.measured``), or of a joint: ``corner A-B pin 6.4``,
     ``corner A-B gap 0.3``. A joint one of whose sizes is measured is cut, and stays as it is measured.
 
     Args:
@@ -30,7 +30,7 @@ def measured(project: Project, now: Plan, text: str, when: str = "") -> Project:
     """
     joint, rest = _named(text, now.joints.of_piece.get(project.hand, ()))
     if joint is None:
-        return edit.measured(project, now.piece.parts, text, when)
+        return measuring.measured(project, now.piece.parts, text, when)
     called = joint.name.partition(":")[0]
     figures = sorted((n for n in joint.figures if n not in NO_LENGTHS), key=len, reverse=True)
     name = next((n for n in (GAP, *figures) if re.match(rf"{re.escape(n)}\b\s*[=:]?\s*\S", rest, re.I)), "")

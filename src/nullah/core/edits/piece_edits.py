@@ -12,7 +12,7 @@ from nullah.core.document.names import bare, prefix
 from nullah.core.document.pieces import AddFrame, AddJoint, AddPart, Designed, Piece, put_of_part
 from nullah.core.document.project import Project
 from nullah.core.document.refusals import sentence
-from nullah.core.edits.edit import BadEdit, held, made, mark_joint, marked, set_piece
+from nullah.core.edits.edit import BadEdit, applied, held, made, mark_joint, set_piece
 from nullah.core.edits.piece_marks import with_what_still_is, without_piece
 from nullah.core.joints.families import FAMILIES
 from nullah.core.marking.plan import unqualified
@@ -25,7 +25,7 @@ from nullah.core.pieces.own import Written
 from nullah.core.pieces.sizes import Sizes
 from nullah.core.planning.plan import Plan
 from nullah.core.planning.plan import plan as work_out
-from nullah.core.stations.piece_changes import changed_piece, dropped, put
+from nullah.core.stations.piece_changes import dropped, put
 from nullah.core.values.ask import Ask, BadAnswer
 from nullah.core.wood.species import UnknownSpecies, species
 
@@ -79,7 +79,7 @@ def set_answer(project: Project, name: str, value: Any) -> Project:
         return set_piece(project, name, value)
     ask = ask_of(piece, name)
     try:
-        return changed_piece(project, held(piece, asked={**piece.asked, name: ask.held(value)}))
+        return project.with_design(held(piece, asked={**piece.asked, name: ask.held(value)}))
     except BadAnswer as error:
         raise BadEdit(str(error)) from None
 
@@ -168,7 +168,7 @@ def change_kind(project: Project, plan: Plan, kind: str) -> Project:
     if old.kind == kind:
         return project
     name = old.name if old.name not in {k.title for k in KINDS.values()} else _own_name(project, KINDS[kind].title)
-    return with_what_still_is(plan, changed_piece(project, held(KINDS[kind].piece({}, old.id), name=name)))
+    return with_what_still_is(plan, project.with_design(held(KINDS[kind].piece({}, old.id), name=name)))
 
 
 def rename(project: Project, name: str) -> Project:
@@ -179,7 +179,7 @@ def rename(project: Project, name: str) -> Project:
     """
     if any(p.name == name and p.id != project.hand for p in project.pieces):
         raise BadEdit(f'Another piece is called "{name[:40]}".')
-    return changed_piece(project, held(project.in_hand, name=name))
+    return project.with_design(held(project.in_hand, name=name))
 
 
 # ---- the maker's own hand
@@ -224,7 +224,7 @@ def add_part(project: Project, plan: Plan, label: str, sizes: tuple[float, float
     new = made(
         AddPart, id=_id(words, _taken(project, plan)), label=words, **dict(zip(DIMENSIONS, sizes, strict=True)), **more
     )
-    return changed_piece(project, held(piece, edits=(*piece.edits, new)))
+    return project.with_design(held(piece, edits=(*piece.edits, new)))
 
 
 def add_joint(project: Project, plan: Plan, family: str, first: str, second: str, way: str) -> Project:
@@ -246,7 +246,7 @@ def add_joint(project: Project, plan: Plan, family: str, first: str, second: str
     one, two = first.removeprefix(pre), second.removeprefix(pre)
     words = "-".join(filter(None, (FAMILIES[family].name.split("_")[0], one, two)))
     new = made(AddJoint, id=_id(words, _taken(project, plan)), family=family, first=one, second=two, way=way)
-    return changed_piece(project, held(piece, edits=(*piece.edits, new)))
+    return project.with_design(held(piece, edits=(*piece.edits, new)))
 
 
 def added(project: Project) -> str:
@@ -308,7 +308,7 @@ def move_part(project: Project, name: str, axis: int, mm: float) -> Project:
             at = tuple(mm if k == axis else v for k, v in enumerate(one.at))
             axes = dict(zip(frame_axes_of(one.face, one.upper), LIES.values(), strict=True))
             edits[i] = held(one, at=at, **{axes[axis]: None})
-            return changed_piece(project, held(piece, edits=tuple(edits)))
+            return project.with_design(held(piece, edits=tuple(edits)))
     raise BadEdit("Where that part stands follows from the piece.")
 
 
@@ -351,7 +351,7 @@ def make_mine(project: Project, plan: Plan) -> Project:
     else:
         raise BadEdit("This piece cannot be worked out.")
     free = made(Designed, id=piece.id, kind=FREE.name, name=piece.name, edits=written.edits)
-    return _joints_follow(changed_piece(project, free), written.became)
+    return _joints_follow(project.with_design(free), written.became)
 
 
 def _written(sizes: Sizes) -> tuple[AddFrame | AddPart | AddJoint, ...]:
@@ -405,7 +405,7 @@ def _joints_follow(project: Project, became: Mapping[str, tuple[str, ...]]) -> P
         for d in marks.done
         for deed in ([held(d, of=new) for new in became[d.of]] if d.what == "joint" and d.of in became else [d])
     ]
-    after = marked(project, project.hand, joints_cut=kept, done=tuple(done))
+    after = applied(project, lambda p: p.with_marks(p.hand, joints_cut=kept, done=tuple(done)))
     if cut:
         for laid in work_out(after).joints.of_piece[project.hand]:
             after = mark_joint(after, laid) if bare(laid.id, laid.piece) in cut else after

@@ -8,7 +8,7 @@ from nullah.core.document.calls import Call
 from nullah.core.document.marks import Deed
 from nullah.core.document.names import bare, bare_deed, named
 from nullah.core.document.project import Board, Node, Project
-from nullah.core.edits.edit import BadEdit, changed, held, logged, made, mark_cut, mark_joint, marked, take, timed
+from nullah.core.edits.edit import BadEdit, changed, held, logged, made, mark_cut, mark_joint, take, timed, with_mark
 from nullah.core.layout.model import leaves
 from nullah.core.layout.progress import Progress
 from nullah.core.planning.plan import Plan
@@ -127,18 +127,13 @@ def with_steps(project: Project, plan: Plan, steps: Iterable[Step]) -> Project:
         if step.id == WOOD:
             for part in step.parts:
                 mine = plan.piece.of_part[part].id
-                project = _with_deed(project, mine, Deed(what=WOOD, of=bare(part, mine)))
+                project = with_mark(project, mine, Deed(what=WOOD, of=bare(part, mine)))
         elif step.piece:
             deed = made(Deed, what=step.deed, of=bare_deed(step.id, step.deed, step.piece))
-            project = _with_deed(project, step.piece, deed)
+            project = with_mark(project, step.piece, deed)
         else:
             project = held(project, done_of_all=(*(d for d in project.done_of_all if d != step.id), step.id))
     return project
-
-
-def _with_deed(project: Project, piece_id: str, deed: Deed) -> Project:
-    done = project.of_piece(piece_id).marks.done
-    return project if deed in done else marked(project, piece_id, done=(*done, deed))
 
 
 def step_undone(project: Project, plan: Plan, step_id: str) -> Project:
@@ -153,7 +148,8 @@ def step_undone(project: Project, plan: Plan, step_id: str) -> Project:
     after = project.without_steps(gone)
     if step is not None and step.joint:
         cut = project.of_piece(step.piece).marks.joints_cut
-        after = marked(after, step.piece, joints_cut=tuple(m for m in cut if named(m.joint, step.piece) != step.joint))
+        left = tuple(m for m in cut if named(m.joint, step.piece) != step.joint)
+        after = after.with_marks(step.piece, joints_cut=left)
     if step is None or not step.saws:
         return after
     later = next((s for s in plan.bench.steps if s.done and step_id in s.waits), None)

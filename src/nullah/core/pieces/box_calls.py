@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from nullah.core.document.calls import Call, Change, Option, taken
-from nullah.core.document.pieces import Piece, prefix
+from nullah.core.document.names import prefix
+from nullah.core.document.pieces import Piece
 from nullah.core.document.project import Choice, CutMark, Measured, Project
 from nullah.core.pieces.box import SIDES, Box, Facts, bottom_size, shape, work_out
 from nullah.core.pieces.part import Part

@@ -6,7 +6,8 @@ from collections.abc import Mapping
 from functools import partial
 
 from nullah.core.document.calls import Call, Option, taken
-from nullah.core.document.pieces import Piece, prefix
+from nullah.core.document.names import prefix
+from nullah.core.document.pieces import Piece
 from nullah.core.document.project import Choice, Kit
 from nullah.core.joints import dovetail, grooves
 from nullah.core.joints.dovetail_template import Groovings, template

@@ -6,7 +6,8 @@ import math
 from collections.abc import Callable, Mapping
 
 from nullah.core.document.calls import Call, Change
-from nullah.core.document.pieces import Piece, prefix
+from nullah.core.document.names import prefix
+from nullah.core.document.pieces import Piece
 from nullah.core.document.project import Choice, CutMark, JointMark, Kit, Measured
 from nullah.core.joints.dovetail import NoDovetail
 from nullah.core.joints.dovetail_ways import Ways

@@ -5,7 +5,6 @@ To add a joint family: a file in ``core/joints`` and its line in ``core/joints/f
 
 from __future__ import annotations
 
-from collections import ChainMap
 from collections.abc import Mapping
 from functools import cached_property
 
@@ -83,7 +82,11 @@ class JointsResult:
         Raises:
             KeyError: no joint of that id is laid out.
         """
-        return ChainMap(*(w.of for w in self.works))[joint]
+        return self._by_joint[joint]
+
+    @cached_property
+    def _by_joint(self) -> dict[str, Work]:
+        return {name: work for one in self.works for name, work in one.of.items()}
 
     def failing(self) -> tuple[tuple[str, str], ...]:
         """(joint, words) of every check that does not hold."""

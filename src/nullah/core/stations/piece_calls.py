@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from nullah.core.document.calls import Call, Change, Option, taken
 from nullah.core.document.marks import Choice, CutMark, Measured
-from nullah.core.document.names import bare, call_of, named, prefix
+from nullah.core.document.names import bare, call_of, named
 from nullah.core.document.pieces import OPENING, WHOLE, Designed
 from nullah.core.document.project import Project
 from nullah.core.pieces import worked
@@ -14,7 +14,7 @@ from nullah.core.pieces.look import DIMENSIONS
 from nullah.core.pieces.part import Part
 from nullah.core.pieces.worked import Off
 from nullah.core.stations.made import Made
-from nullah.core.stations.piece_changes import changed_piece, marked_at, without_mark
+from nullah.core.stations.piece_changes import marked_at, without_mark
 from nullah.core.values.measure import SAME, marked
 
 
@@ -28,7 +28,7 @@ def hold_call(piece: Designed, off: Off, choices: tuple[Choice, ...]) -> Call:
         )
         for way in ("outside", "inside")
     )
-    call_id = f"{prefix(piece.id)}hold {off.rod}"
+    call_id = named(f"hold {off.rod}", piece.id)
     asked = "; ".join(f"{name} {is_:.1f} {way}, planned {was:.1f}" for name, way, is_, was in off.facts)
     facts = " and ".join(
         f"{name} is {marked(is_)} {way}, {marked(was)} was planned" for name, way, is_, was in off.facts
@@ -44,7 +44,7 @@ def hold_call(piece: Designed, off: Off, choices: tuple[Choice, ...]) -> Call:
         else "the parts are thicker: holding the outside would squeeze what lies between",
         asked,
         differ="Hold the inside when something must fit between; the outside when the place is fixed.",
-        parts=tuple(f"{prefix(piece.id)}{p}" for p in off.parts),
+        parts=tuple(named(f"{p}", piece.id) for p in off.parts),
         taken=taken(call_id, options, asked, choices),
         sets_outside=True,
     )
@@ -70,7 +70,7 @@ def misfit_call(piece_id: str, part: Part, dimension: str, mm: float, room: floa
         ),
         Option("keep", "leave it as it is", (f"it stands {marked(abs(off))} {'proud' if off > 0 else 'short'} there",)),
     )
-    call_id = f"{prefix(piece_id)}fit {name} {dimension}"
+    call_id = named(f"fit {name} {dimension}", piece_id)
     asked = f"{mm:.1f}, {room:.1f}"
     return Call(
         call_id,
@@ -91,13 +91,13 @@ def lost_call(piece: Designed, name: str, words: str, choices: tuple[Choice, ...
 
     def without(project: Project) -> Project:
         kept = tuple(e for e in piece.edits if name not in (getattr(e, "id", ""), getattr(e, "owner", "")))
-        return changed_piece(project, piece.model_copy(update={"edits": kept}))
+        return project.with_design(piece.model_copy(update={"edits": kept}))
 
     options = (
         Option("keep", "keep it in case it comes back", ("it is set aside until then",)),
         Option("drop", "let it go", ("what was written by hand there is given up",), without),
     )
-    call_id = f"{prefix(piece.id)}lost {name}"
+    call_id = named(f"lost {name}", piece.id)
     return Call(
         call_id,
         "piece",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from nullah.core.document.calls import Change
 from nullah.core.document.names import bare
-from nullah.core.document.pieces import AddPart, Designed, Drop, Piece, Put
+from nullah.core.document.pieces import AddPart, Designed, Drop, Put
 from nullah.core.document.project import BoardLayout, CutMark, Project
 from nullah.core.layout.model import leaves
 from nullah.core.layout.progress import without_parts
@@ -12,11 +12,6 @@ from nullah.core.pieces.look import DIMENSIONS, LIES
 from nullah.core.pieces.part import Part
 from nullah.core.stations.as_made import parts_named
 from nullah.core.stations.made import Made
-
-
-def changed_piece(project: Project, piece: Piece | Designed) -> Project:
-    """The project with the piece of that id replaced; what is marked of it stays."""
-    return project.with_design(piece)
 
 
 def put(piece_id: str, values: tuple[tuple[str, str, float | str | bool], ...]) -> Change:
@@ -37,7 +32,7 @@ def put(piece_id: str, values: tuple[tuple[str, str, float | str | bool], ...]) 
                 continue
             edits = [e for e in edits if not (isinstance(e, Put) and (e.owner, e.what) == (name, what))]
             edits.append(Put(owner=name, what=what, value=value))
-        return changed_piece(project, piece.model_copy(update={"edits": tuple(edits)}))
+        return project.with_design(piece.model_copy(update={"edits": tuple(edits)}))
 
     return change
 
@@ -50,7 +45,7 @@ def dropped(project: Project, piece_id: str, name: str) -> Project:
     own = [e for e in piece.edits if getattr(e, "id", "") == name and not isinstance(e, Drop)]
     kept = tuple(e for e in piece.edits if e not in own)
     edits = kept if own else (*kept, Drop(id=name))
-    return changed_piece(project, piece.model_copy(update={"edits": edits}))
+    return project.with_design(piece.model_copy(update={"edits": edits}))
 
 
 def thinner(made: Made, parts: tuple[Part, ...], to: float) -> Change | None:
@@ -91,7 +86,6 @@ def marked_at(part: Part, sizes: tuple[float, float, float]) -> Change:
 
     def change(project: Project) -> Project:
         mark = CutMark(part=bare(part.id, part.piece), length=sizes[0], width=sizes[1], thickness=sizes[2])
-        kept = (m for m in project.of_piece(part.piece).marks.cut if m.part != mark.part)
-        return project.with_marks(part.piece, cut=(*kept, mark))
+        return project.with_mark(part.piece, mark)
 
     return change

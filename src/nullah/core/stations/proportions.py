@@ -7,10 +7,10 @@ from collections.abc import Mapping
 from typing import Any
 
 from nullah.core.document.calls import Call, Change, Option, taken
-from nullah.core.document.pieces import Designed, prefix
+from nullah.core.document.names import prefix
+from nullah.core.document.pieces import Designed
 from nullah.core.document.project import Choice, Project
 from nullah.core.pieces.kind import Kind, Proportion
-from nullah.core.stations.piece_changes import changed_piece
 from nullah.core.values.ask import BadAnswer
 from nullah.core.values.measure import decimals, marked
 
@@ -93,6 +93,6 @@ def _answered(piece_id: str, name: str, to: float) -> Change:
         piece = next((p for p in project.pieces if p.id == piece_id), None)
         if not isinstance(piece, Designed):
             return project
-        return changed_piece(project, piece.model_copy(update={"asked": {**piece.asked, name: to}}))
+        return project.with_design(piece.model_copy(update={"asked": {**piece.asked, name: to}}))
 
     return change

@@ -10,7 +10,8 @@ from PySide6.QtWidgets import QWidget
 
 from nullah.core.choosing import spans
 from nullah.core.choosing.spans import MarkedSpan
-from nullah.core.document.pieces import AddPart, Designed, prefix
+from nullah.core.document.names import prefix
+from nullah.core.document.pieces import AddPart, Designed
 from nullah.core.document.project import Project
 from nullah.core.edits import piece_edits
 from nullah.core.edits.board_readings import own_woods

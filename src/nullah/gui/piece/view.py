@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QPushButton, QSlider
 from nullah.core.document.pieces import Designed
 from nullah.core.document.project import Project
 from nullah.core.drawing.display_list import Area, Drawing
-from nullah.core.edits import edit, piece_edits
+from nullah.core.edits import measuring, piece_edits
 from nullah.core.pictures import piece as picture
 from nullah.core.pictures import standing
 from nullah.core.pieces.kinds import KINDS
@@ -167,7 +167,7 @@ class PieceView(StationView):
             part = name.removeprefix("measured.")
             s.attempt(
                 f"Measured: {part} thickness {text}",
-                lambda: edit.measured(s.project, s.plan.piece.parts, f"{part} thickness {text}", s.now()),
+                lambda: measuring.measured(s.project, s.plan.piece.parts, f"{part} thickness {text}", s.now()),
             )
         elif name.startswith("rod."):
             rod = name.removeprefix("rod.")

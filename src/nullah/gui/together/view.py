@@ -7,7 +7,7 @@ from functools import partial
 from PySide6.QtWidgets import QLayout, QWidget
 
 from nullah.core.drawing.display_list import Drawing
-from nullah.core.edits import edit
+from nullah.core.edits import edit, measuring
 from nullah.core.pictures import frame as picture
 from nullah.gui.paint.canvas import Canvas
 from nullah.gui.session import Session
@@ -50,7 +50,7 @@ class TogetherView(StationView):
         s = self.session
         s.attempt(
             f"Measured: diagonal {number} {text.strip()}",
-            lambda: edit.measured(s.project, s.plan.piece.parts, f"diagonal {number} {text}", s.now()),
+            lambda: measuring.measured(s.project, s.plan.piece.parts, f"diagonal {number} {text}", s.now()),
         )
 
     def refresh(self) -> None:
