@@ -31,6 +31,7 @@ STYLE = (
 )  # given to Qt as it starts: set later, a style with all its enumerations would be made for Python
 SOON = 20  # ms after which the window has been painted
 SETTLED = 250  # ms before a picture is taken: cards are laid out in several turns of the event loop
+TURNS = 8  # at the most, until two pictures in a row are the same
 PLANNED = 60  # times as long, at the most, until the passes are planned
 SHORT_LOOK = 1.0  # seconds that the planner looks for the picture of it
 
@@ -103,9 +104,14 @@ def shots(folder: Path) -> list[Path]:
         raise FileTrouble(f"Could not make {folder.name}: {(error.strerror or '').lower()}.") from None
 
     def shot(name: str) -> None:
-        settle(SETTLED)
-        path = folder / f"{name}.png"
-        if not window.grab().save(str(path)):
+        path, last = folder / f"{name}.png", None
+        for _ in range(TURNS):
+            settle(SETTLED)
+            seen = window.grab()
+            if seen.toImage() == last:
+                break
+            last = seen.toImage()
+        if not seen.save(str(path)):
             raise FileTrouble(f"Could not write {path.name}: the folder may not be written.")
         written.append(path)
 
