@@ -20,7 +20,7 @@ from nullah.core.marking.family import (
 from nullah.core.marking.marked_faces import marked_faces
 from nullah.core.marking.plan import SIDE_WORDS, Check, JointPlan, Mend, Setting, gathered, off_side
 from nullah.core.marking.work import Making
-from nullah.core.shapes.cut import SIDES, Cut, Placed
+from nullah.core.shapes.cut import SIDES, Cut, Placed, circle
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen
 from nullah.core.values.measure import at_least, marked
@@ -275,9 +275,8 @@ def hole(
     half = max(0.0, slot / 2 - radius)
     long = j == max(range(3), key=lambda k: abs(part.axes[k][slides]))
     points = []
-    for n in range(ROUND):
-        turn = 2 * math.pi * (n + 0.5) / ROUND
-        off = [radius * math.cos(turn), radius * math.sin(turn)]
+    for corner in circle(0.0, 0.0, radius, ROUND):
+        off = [*corner]
         off[long] += half if off[long] > 0 else -half
         points.append((own[i] + off[0], own[j] + off[1]))
     return Cut(part.id, side, tuple(points), min(deep, part.size[own_axis(part, way)[0]]))

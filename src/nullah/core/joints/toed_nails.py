@@ -11,7 +11,7 @@ from nullah.core.marking.family import Joins, Look, NoJoint, School, axis_of, ow
 from nullah.core.marking.marked_faces import marked_faces
 from nullah.core.marking.plan import SIDE_WORDS, Check, JointPlan, Setting, counted
 from nullah.core.marking.work import Making
-from nullah.core.shapes.cut import SIDES, Cut, Placed
+from nullah.core.shapes.cut import SIDES, Cut, Placed, circle
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen
 from nullah.core.values.measure import at_least, marked
@@ -140,25 +140,24 @@ def _pilots(look: Look, first: Placed, second: Placed, n: int, count: int) -> tu
     on = into * over / up  # how far it goes on sideways in the second
     radius = look.figure("pilot") / 2
 
-    def circle(placed: Placed, side: str, along: float, deep: float) -> tuple[Point, ...]:
+    def hole(placed: Placed, side: str, along: float, deep: float) -> tuple[Point, ...]:
         point = [0.0, 0.0, 0.0]
         point[axis], point[across], point[through] = along, at, deep
         own = own_point(placed, (point[0], point[1], point[2]))
         i, j = (k for k in range(3) if k != SIDES[side][0])
-        turns = [2 * math.pi * (k + 0.5) / ROUND for k in range(ROUND)]
-        return tuple((own[i] + radius * math.cos(t), own[j] + radius * math.sin(t)) for t in turns)
+        return circle(own[i], own[j], radius, ROUND)
 
     way = way_of(through, out)
     one, other = side_of(first, way), side_of(second, way_of(axis, -sign))
     deep = min(into, second.size[own_axis(second, joint.way)[0]])
     return (
-        Cut(first.id, one, circle(first, one, tip - sign * up, face), over, circle(first, one, tip, face - out * over)),
+        Cut(first.id, one, hole(first, one, tip - sign * up, face), over, hole(first, one, tip, face - out * over)),
         Cut(
             second.id,
             other,
-            circle(second, other, tip, face - out * over),
+            hole(second, other, tip, face - out * over),
             deep,
-            circle(second, other, tip, face - out * (over + on * deep / into)),
+            hole(second, other, tip, face - out * (over + on * deep / into)),
         ),
     )
 

@@ -6,6 +6,7 @@ mm, as one looks at its face with the upper edge up.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from itertools import product
 
@@ -45,6 +46,16 @@ class Cut:
     outline: tuple[Point, ...]
     depth: float
     far: tuple[Point, ...] = ()
+
+
+def circle(x: float, y: float, radius: float, corners: int, begun: float = 0.5) -> tuple[Point, ...]:
+    """A circle as so many straight bits, mm.
+
+    Args:
+        begun: how far round its first corner stands, as a share of the turn from one to the next.
+    """
+    turns = [2 * math.pi * (n + begun) / corners for n in range(corners)]
+    return tuple((x + radius * math.cos(t), y + radius * math.sin(t)) for t in turns)
 
 
 def shifted(cut: Cut, by: Point3) -> Cut:

@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-import math
-
 from nullah.core.marking.family import Joins, Look, NoJoint, School, bit_check, side_of
 from nullah.core.marking.marked_faces import marked_faces
 from nullah.core.marking.plan import SIDE_WORDS, Check, JointPlan, Setting
 from nullah.core.marking.work import Making
-from nullah.core.shapes.cut import SIDES, Cut
+from nullah.core.shapes.cut import SIDES, Cut, circle
 from nullah.core.values.ask import Ask
 from nullah.core.values.frozen import frozen
 from nullah.core.values.measure import at_least, marked
@@ -59,8 +57,7 @@ class BoredHole:
         through = deep >= part.size[SIDES[side][0]] - 1e-6
         if left <= 0:
             raise NoJoint(f"A hole of {marked(wide)} does not lie within {name} there.")
-        turns = [n * 2 * math.pi / ROUND for n in range(ROUND)]
-        cut = Cut(part.id, side, tuple((x + wide / 2 * math.cos(t), y + wide / 2 * math.sin(t)) for t in turns), deep)
+        cut = Cut(part.id, side, circle(x, y, wide / 2, ROUND, 0.0), deep)
         how = (
             "Bore until the point of the bit shows, then from the other side: so nothing splinters."
             if through
