@@ -60,4 +60,5 @@ class RoundPlanner(QObject):
     def _ended(self, found: list[object]) -> None:
         self.round = next((one for one in reversed(found) if isinstance(one, Round) and one.whole), None)
         self.failed = self.round is None
+        self.make_ready()  # what is read next is planned at once
         self.told.emit()
