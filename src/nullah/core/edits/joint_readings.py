@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from nullah.core.document.names import bare
 from nullah.core.document.project import COUNTS, Project
 from nullah.core.edits import measuring
 from nullah.core.edits.edit import BadEdit, logged, mark_joint
@@ -60,7 +61,7 @@ def _named(text: str, joints: tuple[JointPlan, ...]) -> tuple[JointPlan | None, 
     for joint in joints:
         for called in (
             joint.id,
-            joint.id.rpartition(".")[2],
+            bare(joint.id, joint.piece),
             joint.name,
             joint.name.partition(": ")[2],
             joint.name.partition(":")[0],
